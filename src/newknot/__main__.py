@@ -1,0 +1,183 @@
+"""The program: `serve`, `demo`, `corpus`, `openapi`. The only reader of the command line."""
+
+import argparse
+import json
+import logging
+import os
+import socket
+import sys
+from datetime import date
+from pathlib import Path
+
+import uvicorn
+
+from newknot.api.app import make_api, make_app
+from newknot.core.errors import NewKnotError
+from newknot.crypto import INTERACTIVE
+from newknot.edge import SystemClock, SystemRandom, data_folder, harden, state_folder
+from newknot.store.corpus import Corpus, build_corpus
+from newknot.store.errors import VaultFolderRefused, VaultInUse
+from newknot.store.lock_file import LockFile
+from newknot.usecases.keeper import Keeper
+
+DEFAULT_PORT = 47806
+CORPUS_SUFFIX = ".corpus"
+
+
+def main() -> None:
+    """Runs one command; every expected failure is one sentence and a non-zero exit."""
+    arguments = _parser().parse_args()
+    try:
+        arguments.command(arguments)
+    except VaultInUse as error:
+        where = error.data["address"] or "another window of this machine"
+        sys.exit(f"This vault is open already: {where}")
+    except VaultFolderRefused as error:
+        sys.exit(f"The vault's folder cannot be used: {error.data['reason']}.")
+    except NewKnotError as error:
+        details = ", ".join(f"{key}: {value}" for key, value in error.data.items())
+        sys.exit(f"{error.code.replace('_', ' ')} {details}".strip())
+    except OSError as error:
+        sys.exit(f"Cannot go on: {error.strerror or error}.")
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="newknot", description=__doc__)
+    commands = parser.add_subparsers(required=True)
+    serve = commands.add_parser("serve", help="open your own vault")
+    serve.add_argument("--vault", type=Path, help="the vault file")
+    serve.add_argument("--port", type=int, default=DEFAULT_PORT)
+    serve.add_argument("--web", type=Path, default=Path("web/dist"))
+    serve.add_argument("--state", type=Path, help="the folder of anchors")
+    serve.add_argument("--corpus", type=Path, help="a corpus file")
+    serve.set_defaults(command=_serve)
+    demo = commands.add_parser("demo", help="the made-up world, with practice sites")
+    demo.add_argument("--folder", type=Path, default=Path("var/demo"))
+    demo.add_argument("--port", type=int, default=DEFAULT_PORT)
+    demo.add_argument("--sites-port", type=int, default=DEFAULT_PORT + 1)
+    demo.add_argument("--web", type=Path, default=Path("web/dist"))
+    demo.set_defaults(command=_demo)
+    corpus = commands.add_parser("corpus", help="build a corpus from lists of HASH[:count]")
+    corpus.add_argument("lists", type=Path, nargs="+")
+    corpus.add_argument("--name", required=True)
+    corpus.add_argument("--date", type=date.fromisoformat, required=True)
+    corpus.add_argument("--into", type=Path, help="the corpus file")
+    corpus.set_defaults(command=_corpus)
+    openapi = commands.add_parser("openapi", help="print the OpenAPI document")
+    openapi.set_defaults(command=_openapi)
+    return parser
+
+
+def _serve(arguments: argparse.Namespace) -> None:
+    harden()
+    path: Path = arguments.vault or data_folder() / "own.vault"
+    corpus_path = arguments.corpus or _first_corpus()
+    run_server(
+        path.absolute(),
+        port=arguments.port,
+        web_folder=arguments.web,
+        anchors=arguments.state or state_folder(),
+        corpus_path=corpus_path,
+        says="",
+    )
+
+
+def _demo(arguments: argparse.Namespace) -> None:
+    harden()
+    from newknot.demo.world import PASSPHRASE, PracticeSites, prepare
+
+    folder: Path = arguments.folder.absolute()
+    require_free(arguments.port)
+    with PracticeSites(folder, port=arguments.sites_port) as sites:
+        prepared = prepare(folder, sites=sites, clock=SystemClock())
+        run_server(
+            prepared.vault_path,
+            port=arguments.port,
+            web_folder=arguments.web,
+            anchors=folder / "state",
+            corpus_path=prepared.corpus_path,
+            says=f"Passphrase of the demo vault:  {PASSPHRASE}\nPractice sites:  {sites.listing}",
+        )
+
+
+def run_server(
+    vault_path: Path,
+    *,
+    port: int,
+    web_folder: Path,
+    anchors: Path,
+    corpus_path: Path | None,
+    says: str,
+) -> None:
+    """Holds the vault's lock and serves until stopped."""
+    require_free(port)
+    address = f"http://127.0.0.1:{port}/"
+    lock_file = LockFile(vault_path, address=address)
+    keeper = Keeper(
+        vault_path,
+        state_folder=anchors,
+        backup_folder=vault_path.parent / "backups",
+        clock=SystemClock(),
+        random=SystemRandom(),
+        parameters=INTERACTIVE,
+        corpus=Corpus.open(corpus_path) if corpus_path is not None else None,
+    )
+    app = make_app(keeper, port=port, web_folder=web_folder)
+    logging.basicConfig(level=logging.WARNING, format="%(levelname)s %(message)s")
+    print(f"New Knot is ready:  {address}", flush=True)
+    if says:
+        print(says, flush=True)
+    try:
+        uvicorn.run(
+            app,
+            host="127.0.0.1",
+            port=port,
+            log_config=None,
+            access_log=False,
+            server_header=False,
+            timeout_graceful_shutdown=2,
+        )
+    finally:
+        lock_file.release()
+
+
+def require_free(port: int) -> None:
+    """Ends with a sentence where the port is taken."""
+    with socket.socket() as probe:
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            probe.bind(("127.0.0.1", port))
+        except OSError:
+            sys.exit(f"Port {port} is in use: stop what holds it, or choose another by --port.")
+
+
+def _corpus(arguments: argparse.Namespace) -> None:
+    target = arguments.into
+    if target is None:
+        folder = data_folder() / "corpora"
+        folder.mkdir(parents=True, exist_ok=True, mode=0o700)
+        target = folder / (arguments.lists[0].stem + CORPUS_SUFFIX)
+    title = build_corpus(arguments.lists, target, name=arguments.name, dated_on=arguments.date)
+    print(f"{target}: {title.name} of {title.dated_on}, {title.unique_count:,} secrets")
+
+
+def _first_corpus() -> Path | None:
+    found = sorted((data_folder() / "corpora").glob("*" + CORPUS_SUFFIX))
+    return found[0] if found else None
+
+
+def _openapi(arguments: argparse.Namespace) -> None:
+    keeper = Keeper(
+        Path(os.devnull),
+        state_folder=Path(os.devnull),
+        backup_folder=Path(os.devnull),
+        clock=SystemClock(),
+        random=SystemRandom(),
+        parameters=INTERACTIVE,
+        corpus=None,
+    )
+    print(json.dumps(make_api(keeper, port=DEFAULT_PORT).openapi(), indent=1, sort_keys=True))
+
+
+if __name__ == "__main__":
+    main()

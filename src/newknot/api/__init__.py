@@ -1,0 +1,1 @@
+"""The use cases over HTTP: parse, call, shape."""

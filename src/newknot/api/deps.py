@@ -1,0 +1,89 @@
+"""What routes are given: the keeper, the session that both halves name, the vault for one call."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Annotated, Literal
+
+from fastapi import Depends, Request
+
+from newknot.core.safeguards import Act
+from newknot.store.vault import Vault
+from newknot.usecases.errors import RevealSwitchedOff, SessionUnknown
+from newknot.usecases.keeper import Keeper
+from newknot.usecases.safeguards import get_safeguards
+from newknot.usecases.sessions import Session, require_proof
+
+SESSION_HEADER = "knot-session"
+PROOF_HEADER = "knot-proof"
+
+
+def keeper_of(request: Request) -> Keeper:
+    """The one keeper of the process."""
+    keeper: Keeper = request.app.state.keeper
+    return keeper
+
+
+def cookie_name(port: int) -> str:
+    """Cookies are not kept apart by port, so the name carries it."""
+    return f"newknot_{port}"
+
+
+def session_of(request: Request) -> Session:
+    """The session of a request. Raises `VaultLocked` first, then `SessionUnknown`."""
+    keeper = keeper_of(request)
+    keeper.lock_if_idle()
+    with keeper.at_work():
+        pass
+    name = cookie_name(request.app.state.port)
+    halves = [
+        value
+        for header in request.headers.getlist("cookie")
+        for key, _, value in (part.strip().partition("=") for part in header.split(";"))
+        if key == name
+    ]
+    header = request.headers.get(SESSION_HEADER, "")
+    if len(halves) != 1 or not header:
+        raise SessionUnknown()
+    return keeper.sessions.find(halves[0], header)
+
+
+@dataclass(frozen=True, slots=True)
+class Work:
+    """One call on the unlocked vault."""
+
+    keeper: Keeper
+    vault: Vault
+    session: Session
+    now: datetime
+    proof: str
+
+    def allow(self, purpose: Literal["reveal", "copy"]) -> None:
+        """Raises `RevealSwitchedOff` or `ProofNeeded` where a secret may not go out so."""
+        if purpose == "reveal" and not get_safeguards(self.vault).reveal_allowed:
+            raise RevealSwitchedOff()
+        self.require(Act.REVEAL if purpose == "reveal" else Act.COPY)
+
+    def require(self, act: Act) -> None:
+        """Raises `ProofNeeded` where the safeguards ask for one before this act."""
+        require_proof(
+            self.session,
+            act,
+            safeguards=get_safeguards(self.vault),
+            token=self.proof,
+            boot_s=self.keeper.clock.boot_s(),
+        )
+
+
+def work_of(request: Request) -> Iterator[Work]:
+    """The vault for the length of one call; a lock waits for its end."""
+    session = session_of(request)
+    keeper = keeper_of(request)
+    with keeper.at_work() as vault:
+        proof = request.headers.get(PROOF_HEADER, "")
+        yield Work(keeper, vault, session, keeper.clock.now(), proof)
+
+
+KeeperDep = Annotated[Keeper, Depends(keeper_of)]
+SessionDep = Annotated[Session, Depends(session_of)]
+WorkDep = Annotated[Work, Depends(work_of)]

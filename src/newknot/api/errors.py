@@ -1,0 +1,91 @@
+"""Which status each error answers with, and the one shape of every error answer."""
+
+import logging
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from starlette.exceptions import HTTPException
+
+from newknot.core.errors import NewKnotError
+
+STATUS = {
+    "field_invalid": 422,
+    "policy_invalid": 422,
+    "passphrase_too_weak": 422,
+    "length_refused": 422,
+    "space_empty": 422,
+    "rule_not_counted": 422,
+    "csv_refused": 422,
+    "key_parameters_refused": 422,
+    "hash_list_refused": 422,
+    "session_unknown": 401,
+    "proof_needed": 403,
+    "wrong_passphrase": 403,
+    "reveal_switched_off": 403,
+    "record_missing": 404,
+    "vault_missing": 404,
+    "draw_unknown": 404,
+    "import_unknown": 404,
+    "nothing_held": 404,
+    "backup_unknown": 404,
+    "in_bin": 409,
+    "check_running": 409,
+    "audit_stopped": 409,
+    "event_refused": 409,
+    "vault_exists": 409,
+    "vault_newer": 409,
+    "vault_read_only": 409,
+    "vault_in_use": 409,
+    "vault_locked": 423,
+    "too_many_guesses": 429,
+    "vault_damaged": 500,
+    "record_damaged": 500,
+    "slot_damaged": 500,
+    "seal_broken": 500,
+    "corpus_invalid": 500,
+    "backup_not_verified": 500,
+    "vault_folder_refused": 507,
+    "disk_full": 507,
+}
+"""Every error's code; a test holds this table complete."""
+
+_log = logging.getLogger("newknot")
+
+
+def install(app: FastAPI) -> None:
+    """Handlers that answer {code, data} and never echo what was sent."""
+
+    @app.exception_handler(NewKnotError)
+    def expected(request: Request, error: NewKnotError) -> JSONResponse:
+        return JSONResponse({"code": error.code, "data": error.data}, STATUS[error.code])
+
+    @app.exception_handler(RequestValidationError)
+    def invalid(request: Request, error: RequestValidationError) -> JSONResponse:
+        fields = [_place(one) for one in error.errors()[:20]]
+        return JSONResponse({"code": "request_invalid", "data": {"fields": fields}}, 422)
+
+    @app.exception_handler(HTTPException)
+    def refused(request: Request, error: HTTPException) -> JSONResponse:
+        code = {404: "not_found", 405: "method_refused"}.get(error.status_code, "refused")
+        return JSONResponse({"code": code, "data": {}}, error.status_code)
+
+    @app.exception_handler(Exception)
+    def unexpected(request: Request, error: Exception) -> JSONResponse:
+        # Only the kind of error and where it arose: its text could quote what was sent.
+        frame = error.__traceback__
+        while frame is not None and frame.tb_next is not None:
+            frame = frame.tb_next
+        where = f"{frame.tb_frame.f_code.co_filename}:{frame.tb_lineno}" if frame else "?"
+        _log.error("%s at %s", type(error).__name__, where)
+        return JSONResponse({"code": "unexpected", "data": {}}, 500)
+
+
+def _place(one: dict[str, object]) -> dict[str, str]:
+    """Where a request is wrong and how. A key that is not known is the sender's text: left out."""
+    place = list(one["loc"])  # type: ignore[call-overload]
+    if one["type"] == "extra_forbidden":
+        place = place[:-1]
+    if place[:1] == ["body"]:
+        place = place[1:]
+    return {"field": ".".join(map(str, place)), "problem": str(one["type"])}

@@ -1,0 +1,1 @@
+"""Routes, one noun a file."""

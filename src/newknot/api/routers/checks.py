@@ -1,0 +1,83 @@
+"""The check, its progress, and the worklist that it leaves."""
+
+from fastapi import APIRouter, Response
+
+from newknot.api.deps import WorkDep
+from newknot.api.schemas.checks import FindingRow, ProgressOut, Summary, Worklist
+from newknot.api.shaping import RowMaker
+from newknot.core.safeguards import Act
+from newknot.usecases import checks as use
+from newknot.usecases.logins import list_logins
+from newknot.usecases.safeguards import get_safeguards
+
+router = APIRouter(prefix="/checks", tags=["check"])
+
+
+@router.post("")
+def run_check(work: WorkDep) -> Worklist:
+    """Checks the whole vault now; answers at its end."""
+    work.require(Act.CHECK)
+    corpus = work.keeper.corpus if get_safeguards(work.vault).corpus_used else None
+    use.run_check(work.vault, corpus=corpus, progress=work.keeper.progress, now=work.now)
+    return worklist(work)
+
+
+@router.get("/progress")
+def progress(work: WorkDep) -> ProgressOut:
+    """How far the check under way is."""
+    p = work.keeper.progress
+    return ProgressOut(running=p.running, done=p.done, total=p.total)
+
+
+@router.post("/stop", status_code=204)
+def stop(work: WorkDep) -> Response:
+    """Stops the check under way; the last result stays."""
+    work.keeper.progress.stop()
+    return Response(status_code=204)
+
+
+@router.get("/worklist")
+def worklist(work: WorkDep) -> Worklist:
+    """The last check's findings that still stand, gravest first."""
+    result = use.get_check(work.vault)
+    if result is None:
+        return Worklist(
+            checked_at=None,
+            checked_count=0,
+            unread_count=0,
+            corpus_name=None,
+            corpus_dated_on=None,
+            corpus_count=None,
+            findings=[],
+            renewed_count=0,
+            earlier=[],
+        )
+    cards, _ = list_logins(work.vault)
+    by_id = {card.login_id: card for card in cards}
+    rows = RowMaker(work.vault)
+    standing, settled = use.current_findings(result, cards)
+    return Worklist(
+        checked_at=result.checked_at,
+        checked_count=result.checked_count,
+        unread_count=len(result.unread),
+        corpus_name=result.corpus_name,
+        corpus_dated_on=result.corpus_dated_on,
+        corpus_count=result.corpus_count,
+        findings=[
+            FindingRow(
+                kind=f.kind,
+                login_id=f.login_id,
+                title=by_id[f.login_id].title,
+                user_name=by_id[f.login_id].user_name,
+                importance=by_id[f.login_id].importance.value,
+                evidence=f.evidence,
+                others=list(f.others),
+                guess_number_log10=f.guess_number_log10,
+                secret_since_at=by_id[f.login_id].secret_since_at,
+                rotation_id=rows.rotation_ids.get(f.login_id),
+            )
+            for f in standing
+        ],
+        renewed_count=len({f.login_id for f in settled}),
+        earlier=[Summary(checked_at=s.checked_at, counts=s.counts) for s in result.earlier],
+    )

@@ -1,0 +1,133 @@
+"""Rotations: begin, stage, hand out, and what the site said."""
+
+from fastapi import APIRouter
+
+from newknot.api.deps import Work, WorkDep
+from newknot.api.schemas.draws import SecretOut
+from newknot.api.schemas.logins import RevealIn
+from newknot.api.schemas.rotations import (
+    BeginIn,
+    EventIn,
+    HandedOut,
+    RotationOut,
+    StageIn,
+    StepOut,
+)
+from newknot.api.shaping import new_secret_of
+from newknot.core.policy import SitePolicy
+from newknot.core.rotation import (
+    OPEN_STATES,
+    TRANSITIONS,
+    Rotation,
+    RotationEvent,
+)
+from newknot.core.safeguards import Act
+from newknot.store.errors import RecordMissing
+from newknot.store.logins import get_card
+from newknot.store.rotations import get_rotation_secrets
+from newknot.usecases import rotations as use
+
+router = APIRouter(prefix="/rotations", tags=["rotation"])
+
+
+@router.get("")
+def list_rotations(work: WorkDep) -> list[RotationOut]:
+    """All rotations, newest first, without secrets."""
+    out: list[RotationOut] = []
+    for rotation in use.list_rotations(work.vault):
+        try:
+            out.append(_shaped(work, rotation, with_staged=False))
+        except RecordMissing:
+            continue
+    return out
+
+
+@router.post("", status_code=201)
+def begin(body: BeginIn, work: WorkDep) -> RotationOut:
+    """A rotation with its new secret sealed as staged; the open one where there is one."""
+    work.require(Act.EDIT)
+    rotation = use.begin_rotation(
+        work.vault, body.login_id, _wish(body, work), random=work.keeper.random, now=work.now
+    )
+    return _shaped(work, rotation)
+
+
+@router.get("/{rotation_id}")
+def one_rotation(rotation_id: str, work: WorkDep) -> RotationOut:
+    """One rotation as it stands."""
+    return _shaped(work, use.get_rotation(work.vault, rotation_id))
+
+
+@router.post("/{rotation_id}/stage")
+def stage_again(rotation_id: str, body: StageIn, work: WorkDep) -> RotationOut:
+    """Another new secret; the one before goes to the history, marked never used."""
+    rotation = use.stage_again(
+        work.vault, rotation_id, _wish(body, work), random=work.keeper.random, now=work.now
+    )
+    return _shaped(work, rotation)
+
+
+@router.post("/{rotation_id}/hand-out")
+def hand_out(rotation_id: str, body: RevealIn, work: WorkDep) -> HandedOut:
+    """The new secret, once it is noted that it goes out."""
+    work.allow(body.purpose)
+    rotation, secret = use.hand_out(work.vault, rotation_id, now=work.now)
+    return HandedOut(secret=secret.reveal(), rotation=_shaped(work, rotation))
+
+
+@router.post("/{rotation_id}/current")
+def current(rotation_id: str, body: RevealIn, work: WorkDep) -> HandedOut:
+    """The login's current secret, for the site's change form."""
+    work.allow(body.purpose)
+    rotation, secret = use.current_of(work.vault, rotation_id, now=work.now)
+    return HandedOut(secret=secret.reveal(), rotation=_shaped(work, rotation))
+
+
+@router.post("/{rotation_id}/former")
+def former(rotation_id: str, body: RevealIn, work: WorkDep) -> SecretOut:
+    """The old secret, one key away until the new one is verified."""
+    work.allow(body.purpose)
+    return SecretOut(secret=use.former_of(work.vault, rotation_id).reveal())
+
+
+@router.post("/{rotation_id}/events")
+def take_event(rotation_id: str, body: EventIn, work: WorkDep) -> RotationOut:
+    """What the site answered, or what the user decided."""
+    event = RotationEvent(body.event)
+    rotation = use.take_event(work.vault, rotation_id, event, refusal=body.refusal, now=work.now)
+    return _shaped(work, rotation)
+
+
+def _wish(body: StageIn, work: Work) -> use.StageWish:
+    policy = SitePolicy.from_dict(body.policy) if body.policy is not None else None
+    return use.StageWish(body.length, policy, new_secret_of(body.secret, work))
+
+
+def _shaped(work: Work, rotation: Rotation, *, with_staged: bool = True) -> RotationOut:
+    card = get_card(work.vault, rotation.login_id)
+    held = get_rotation_secrets(work.vault, rotation.rotation_id) if with_staged else None
+    staged = held.staged if held is not None else None
+    handed = [s.at for s in rotation.steps if s.event is RotationEvent.HAND_OUT]
+    staged_at = [s.at for s in rotation.steps if s.event is RotationEvent.STAGE]
+    after_stage = [at for at in handed if not staged_at or at >= staged_at[-1]]
+    return RotationOut(
+        rotation_id=rotation.rotation_id,
+        login_id=rotation.login_id,
+        title=card.title,
+        user_name=card.user_name,
+        address=card.address,
+        state=rotation.state,
+        is_open=rotation.state in OPEN_STATES,
+        allowed=list(TRANSITIONS[rotation.state]),
+        began_at=rotation.began_at,
+        changed_at=rotation.changed_at,
+        refusal=rotation.refusal,
+        current_copied_at=rotation.current_copied_at,
+        staged_at=staged_at[-1] if staged_at else None,
+        handed_out_at=after_stage[-1] if after_stage else None,
+        has_former=held is not None and held.former is not None,
+        current_since_at=card.secret_since_at,
+        staged_length=len(staged.secret) if staged is not None else None,
+        staged_bits=staged.origin.entropy_bits if staged is not None else None,
+        steps=[StepOut(event=s.event, at=s.at) for s in rotation.steps],
+    )

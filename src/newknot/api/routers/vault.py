@@ -1,0 +1,113 @@
+"""Create, unlock, lock, prove presence, and the state of the session."""
+
+from typing import Literal
+
+from fastapi import APIRouter, Request, Response
+
+from newknot.api.deps import KeeperDep, SessionDep, WorkDep, cookie_name
+from newknot.api.schemas.draws import PassphraseOut
+from newknot.api.schemas.vault import PassphraseIn, ProofOut, SessionOut, SessionState, VaultState
+from newknot.core.generate import draw_passphrase
+from newknot.usecases.keeper import Keeper
+from newknot.usecases.safeguards import get_safeguards
+from newknot.usecases.sessions import give_proof
+
+router = APIRouter(prefix="/vault", tags=["vault"])
+
+
+@router.get("")
+def vault_state(keeper: KeeperDep) -> VaultState:
+    """What the first screen is to be. Needs no session and says nothing of the content."""
+    keeper.lock_if_idle()
+    state: Literal["new", "locked", "unlocked"] = "locked" if keeper.exists else "new"
+    return VaultState(state="unlocked" if keeper.is_unlocked else state, path=str(keeper.path))
+
+
+@router.get("/words")
+def offered_words(keeper: KeeperDep, count: int = 6) -> PassphraseOut:
+    """Words that could become a vault passphrase. Nothing of them is kept."""
+    drawn = draw_passphrase(keeper.random, words=count)
+    return PassphraseOut(words=list(drawn.words), entropy_bits=drawn.entropy_bits)
+
+
+@router.post("/create", status_code=201)
+def create_vault(
+    body: PassphraseIn, request: Request, response: Response, keeper: KeeperDep
+) -> SessionOut:
+    """A new vault, unlocked."""
+    halves = keeper.create(body.passphrase.get_secret_value())
+    return _begun(halves, request, response, keeper)
+
+
+@router.post("/unlock")
+def unlock_vault(
+    body: PassphraseIn, request: Request, response: Response, keeper: KeeperDep
+) -> SessionOut:
+    """A session for this window; wrong passphrases are slowed."""
+    halves = keeper.unlock(body.passphrase.get_secret_value())
+    return _begun(halves, request, response, keeper)
+
+
+@router.post("/lock", status_code=204)
+def lock_vault(session: SessionDep, keeper: KeeperDep, request: Request) -> Response:
+    """Ends all sessions and lets the keys go."""
+    keeper.lock()
+    response = Response(status_code=204)
+    response.delete_cookie(cookie_name(request.app.state.port), path="/api")
+    return response
+
+
+@router.get("/session")
+def session_state(work: WorkDep) -> SessionState:
+    """Time left, and what is to be said of the file. Does not extend the time."""
+    safeguards = get_safeguards(work.vault)
+    return SessionState(
+        seconds_left=work.keeper.seconds_left(),
+        lock_after_s=safeguards.lock_after_s,
+        clipboard_clear_s=safeguards.clipboard_clear_s,
+        reveal_allowed=safeguards.reveal_allowed,
+        is_older_copy=work.vault.is_older_copy,
+        damaged=[
+            f"{label.name.lower().replace('_', ' ') if label else 'unknown record'} "
+            f"{key[0].hex()[:8]}"
+            for key, label in work.vault.damaged
+        ],
+    )
+
+
+@router.post("/touch", status_code=204)
+def touch(work: WorkDep) -> None:
+    """A human act happened: the idle time begins anew."""
+    work.keeper.touch(get_safeguards(work.vault).lock_after_s)
+
+
+@router.post("/proof")
+def prove_presence(body: PassphraseIn, session: SessionDep, keeper: KeeperDep) -> ProofOut:
+    """The passphrase again, for one act."""
+    keeper.prove(body.passphrase.get_secret_value())
+    return ProofOut(proof=give_proof(session, keeper.clock.boot_s()))
+
+
+@router.post("/older-copy-accepted", status_code=204)
+def accept_older_copy(work: WorkDep) -> None:
+    """The user's answer that this older file is the one to go on with."""
+    work.vault.accept_older_copy()
+
+
+def _begun(
+    halves: tuple[str, str], request: Request, response: Response, keeper: Keeper
+) -> SessionOut:
+    cookie, token = halves
+    response.set_cookie(
+        cookie_name(request.app.state.port),
+        cookie,
+        path="/api",
+        httponly=True,
+        samesite="strict",
+    )
+    with keeper.at_work() as vault:
+        return SessionOut(
+            token=token,
+            is_older_copy=vault.is_older_copy,
+            damaged_count=len(vault.damaged),
+        )

@@ -1,0 +1,1 @@
+"""The shapes of requests and answers."""

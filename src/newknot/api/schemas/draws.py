@@ -1,0 +1,54 @@
+"""Shapes of drawing."""
+
+from pydantic import Field
+
+from newknot.api.schemas.base import Shape
+
+
+class DrawIn(Shape):
+    """policy: the JSON form of a site policy; the library's or the default where missing.
+
+    replaces: an earlier draw that was only passed through (a slider on its way).
+    """
+
+    length: int
+    policy: dict[str, object] | None = None
+    policy_id: str | None = None
+    replaces: str | None = None
+
+
+class DrawOut(Shape):
+    """A draw. space_size_log10: log10 of the exact number of strings it was drawn from."""
+
+    draw_id: str
+    secret: str
+    entropy_bits: float
+    space_size_log10: float
+
+
+class PassphraseOut(Shape):
+    """Drawn words and the bits of the draw."""
+
+    words: list[str]
+    entropy_bits: float
+
+
+class KeepIn(Shape):
+    """Where the secret is being used, if known."""
+
+    address: str = ""
+
+
+class LooseEndOut(Shape):
+    """A loose end, without its secret."""
+
+    loose_end_id: str
+    handed_out_at: str
+    address: str
+    length: int = Field(ge=0)
+
+
+class SecretOut(Shape):
+    """One secret, on its own call."""
+
+    secret: str

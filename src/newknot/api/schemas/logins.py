@@ -1,0 +1,119 @@
+"""Shapes of logins."""
+
+from datetime import date, datetime
+from typing import Literal
+
+from pydantic import Field, SecretStr
+
+from newknot.api.schemas.base import Shape
+from newknot.core.login import Importance
+
+
+class FieldShape(Shape):
+    """A further plain field."""
+
+    name: str
+    value: str
+
+
+class SecretFieldIn(Shape):
+    """A further secret field; value None keeps the one there is."""
+
+    name: str
+    value: SecretStr | None = None
+
+
+class SecretIn(Shape):
+    """Exactly one of: a text of one's own, a draw, a loose end."""
+
+    own: SecretStr | None = None
+    draw_id: str | None = None
+    loose_end_id: str | None = None
+
+
+class LoginIn(Shape):
+    """A login as the form gives it; secret None leaves the present one."""
+
+    title: str
+    user_name: str = ""
+    address: str = ""
+    notes: str = ""
+    fields: list[FieldShape] = Field(default_factory=list)
+    secret_fields: list[SecretFieldIn] = Field(default_factory=list)
+    folder: str = ""
+    owner: str = ""
+    tags: list[str] = Field(default_factory=list)
+    importance: Importance = Importance.NORMAL
+    expires_on: date | None = None
+    resets_by: str | None = None
+    secret: SecretIn | None = None
+
+
+class LoginRow(Shape):
+    """A login in a list: never a secret, nor notes."""
+
+    login_id: str
+    title: str
+    user_name: str
+    address: str
+    domain: str
+    folder: str
+    owner: str
+    tags: list[str]
+    importance: Importance
+    expires_on: date | None
+    has_secret: bool
+    secret_since_at: datetime
+    deleted_at: datetime | None
+    guess_number_log10: float | None
+    rotation_id: str | None
+
+
+class EarlierRow(Shape):
+    """An earlier secret in the history, without its text."""
+
+    earlier_id: str
+    since_at: datetime
+    until_at: datetime
+    used: bool
+    made: Literal["drawn", "own", "imported"]
+    entropy_bits: float | None
+
+
+class LoginSheet(LoginRow):
+    """Everything of a login but its secrets."""
+
+    notes: str
+    fields: list[FieldShape]
+    secret_field_names: list[str]
+    resets_by: str | None
+    created_at: datetime
+    changed_at: datetime
+    made: Literal["drawn", "own", "imported"]
+    entropy_bits: float | None
+    history: list[EarlierRow]
+
+
+class LoginList(Shape):
+    """Logins outside the bin, and ids of those that cannot be read."""
+
+    logins: list[LoginRow]
+    damaged: list[str]
+
+
+class Emptied(Shape):
+    """How many logins were deleted for good."""
+
+    deleted_count: int
+
+
+class RevealIn(Shape):
+    """What the secret is wanted for: each has its own safeguard."""
+
+    purpose: Literal["reveal", "copy"]
+
+
+class FieldRevealIn(RevealIn):
+    """Which secret field is meant, and what for."""
+
+    name: str

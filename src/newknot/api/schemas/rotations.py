@@ -1,0 +1,67 @@
+"""Shapes of rotations."""
+
+from datetime import datetime
+from typing import Literal
+
+from newknot.api.schemas.base import Shape
+from newknot.api.schemas.logins import SecretIn
+from newknot.core.rotation import RotationEvent, RotationState
+
+
+class StageIn(Shape):
+    """How the new secret is made; all None: 20 characters to the site's policy."""
+
+    length: int | None = None
+    policy: dict[str, object] | None = None
+    secret: SecretIn | None = None
+
+
+class BeginIn(StageIn):
+    """Which login is to be rotated."""
+
+    login_id: str
+
+
+class EventIn(Shape):
+    """What happened; refusal: the site's reason, if it gave one."""
+
+    event: Literal["accept", "refuse", "doubt", "withdraw", "verify", "give_up"]
+    refusal: str = ""
+
+
+class StepOut(Shape):
+    """An event and when it happened."""
+
+    event: RotationEvent
+    at: datetime
+
+
+class RotationOut(Shape):
+    """A rotation, without its secrets. allowed: events that its state takes now."""
+
+    rotation_id: str
+    login_id: str
+    title: str
+    user_name: str
+    address: str
+    state: RotationState
+    is_open: bool
+    allowed: list[RotationEvent]
+    began_at: datetime
+    changed_at: datetime
+    refusal: str
+    current_copied_at: datetime | None
+    staged_at: datetime | None
+    handed_out_at: datetime | None
+    has_former: bool
+    current_since_at: datetime
+    staged_length: int | None
+    staged_bits: float | None
+    steps: list[StepOut]
+
+
+class HandedOut(Shape):
+    """A secret of a rotation, with the rotation as it stands after handing it out."""
+
+    secret: str
+    rotation: RotationOut

@@ -1,0 +1,83 @@
+"""Shapes made from what use cases answer, where more than one router needs them."""
+
+from newknot.api.deps import Work
+from newknot.api.schemas.logins import LoginRow, SecretIn
+from newknot.core.address import site_of
+from newknot.core.errors import FieldInvalid
+from newknot.core.login import LoginCard, Origin
+from newknot.core.rotation import OPEN_STATES
+from newknot.core.secret import Secret
+from newknot.store.vault import Vault
+from newknot.usecases.checks import get_check
+from newknot.usecases.logins import NewSecret
+from newknot.usecases.loose_ends import list_loose_ends, loose_secret
+from newknot.usecases.rotations import list_rotations
+
+
+class RowMaker:
+    """Rows of logins, with what the last check and the open rotations say of each."""
+
+    def __init__(self, vault: Vault) -> None:
+        result = get_check(vault)
+        self._checked_at = result.checked_at if result is not None else None
+        self._guesses = result.guess_numbers if result is not None else {}
+        self.rotation_ids = {
+            r.login_id: r.rotation_id for r in list_rotations(vault) if r.state in OPEN_STATES
+        }
+
+    def guess_number_log10(self, card: LoginCard) -> float | None:
+        """As of the last check, unless the secret changed since."""
+        if self._checked_at is None or card.secret_since_at > self._checked_at:
+            return None
+        return self._guesses.get(card.login_id)
+
+    def row(self, card: LoginCard) -> LoginRow:
+        """One row of a list."""
+        return LoginRow(**self.values(card))
+
+    def values(self, card: LoginCard) -> dict[str, object]:
+        """The fields of a row, by name."""
+        return {
+            "login_id": card.login_id,
+            "title": card.title,
+            "user_name": card.user_name,
+            "address": card.address,
+            "domain": domain_of(card.address),
+            "folder": card.folder,
+            "owner": card.owner,
+            "tags": list(card.tags),
+            "importance": card.importance,
+            "expires_on": card.expires_on,
+            "has_secret": card.has_secret,
+            "secret_since_at": card.secret_since_at,
+            "deleted_at": card.deleted_at,
+            "guess_number_log10": self.guess_number_log10(card),
+            "rotation_id": self.rotation_ids.get(card.login_id),
+        }
+
+
+def domain_of(address: str) -> str:
+    """The registrable domain of a stored address, or nothing."""
+    try:
+        site = site_of(address)
+    except FieldInvalid:
+        return ""
+    return site.domain if site is not None else ""
+
+
+def new_secret_of(body: SecretIn | None, work: Work) -> NewSecret | None:
+    """The secret that a request names. Raises `FieldInvalid` unless it names exactly one."""
+    if body is None:
+        return None
+    given = [v for v in (body.own, body.draw_id, body.loose_end_id) if v is not None]
+    if len(given) != 1:
+        raise FieldInvalid("secret", "names not exactly one secret")
+    if body.own is not None:
+        return NewSecret(Secret(body.own.get_secret_value()), Origin("own"))
+    if body.loose_end_id is not None:
+        return loose_secret(work.vault, body.loose_end_id)
+    assert body.draw_id is not None
+    drawn = work.keeper.draws.get(body.draw_id)
+    kept = {one.loose_end_id for one in list_loose_ends(work.vault)}
+    loose_end_id = drawn.draw_id if drawn.draw_id in kept else None
+    return NewSecret(drawn.secret, drawn.origin, loose_end_id)

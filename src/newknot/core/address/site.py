@@ -1,0 +1,68 @@
+"""The site that an address belongs to: its registrable domain (Public Suffix List)."""
+
+from dataclasses import dataclass
+from functools import cache
+from ipaddress import ip_address
+from urllib.parse import urlsplit
+
+from publicsuffixlist import PublicSuffixList
+
+from newknot.core.errors import FieldInvalid
+
+
+@dataclass(frozen=True, slots=True)
+class Site:
+    """scheme, host (lower case, IDNA as given), and the registrable domain or the host itself."""
+
+    scheme: str
+    host: str
+    domain: str
+    is_loopback: bool
+
+
+@cache
+def _suffixes() -> PublicSuffixList:
+    return PublicSuffixList()
+
+
+def site_of(address: str) -> Site | None:
+    """The site of an address, typed with or without its scheme; None for an empty one.
+
+    Raises `FieldInvalid` where the text is no http or https address.
+    """
+    text = address.strip()
+    if not text:
+        return None
+    if "://" not in text:
+        text = "https://" + text
+    try:
+        parts = urlsplit(text)
+        host = (parts.hostname or "").rstrip(".")
+        _ = parts.port
+    except ValueError:
+        raise FieldInvalid("address", "is not a web address") from None
+    if parts.scheme not in ("http", "https") or not host or any(c.isspace() for c in host):
+        raise FieldInvalid("address", "is not a web address (http or https)")
+    if parts.username is not None or parts.password is not None:
+        raise FieldInvalid("address", "holds a user name or password: leave them out")
+    return Site(parts.scheme, host, _domain(host), _is_loopback(host))
+
+
+def _domain(host: str) -> str:
+    try:
+        ip_address(host)
+        return host
+    except ValueError:
+        pass
+    if host == "localhost" or host.endswith(".localhost"):
+        return host
+    return _suffixes().privatesuffix(host) or host
+
+
+def _is_loopback(host: str) -> bool:
+    if host == "localhost" or host.endswith(".localhost"):
+        return True
+    try:
+        return ip_address(host).is_loopback
+    except ValueError:
+        return False

@@ -1,0 +1,97 @@
+"""The whole check over a vault's logins: every finding, gravest first."""
+
+from collections.abc import Callable, Sequence
+from datetime import datetime
+from math import log10
+
+from newknot.core.address import site_of
+from newknot.core.audit.audited import AuditedLogin, AuditedRotation, Measured
+from newknot.core.audit.breached import CorpusLookup, breached
+from newknot.core.audit.finding import Finding, FindingKind
+from newknot.core.audit.overdue import overdue
+from newknot.core.audit.plain_http import plain_http
+from newknot.core.audit.reused import reused
+from newknot.core.audit.unfinished import unfinished
+from newknot.core.audit.weak import weak
+from newknot.core.errors import FieldInvalid, NewKnotError
+from newknot.core.login import Importance
+from newknot.core.strength import measure
+
+__all__ = ["AuditStopped", "AuditedLogin", "AuditedRotation", "audit"]
+
+_GRAVITY = {kind: place for place, kind in enumerate(FindingKind)}
+_WEIGHT = {
+    Importance.CRITICAL: 0,
+    Importance.HIGH: 1,
+    Importance.NORMAL: 2,
+    Importance.LOW: 3,
+}
+
+
+class AuditStopped(NewKnotError):
+    """The check was stopped before its end; nothing was concluded."""
+
+
+def audit(
+    logins: Sequence[AuditedLogin],
+    *,
+    now: datetime,
+    corpus: CorpusLookup | None,
+    rotations: Sequence[AuditedRotation] = (),
+    progress: Callable[[int, int], bool] = lambda done, total: True,
+    guess_numbers: dict[str, float] | None = None,
+) -> list[Finding]:
+    """All findings, ordered by kind, then importance, then guess number, then login id.
+
+    guess_numbers, where given, is filled with login id -> guess_number_log10.
+
+    corpus None: nothing is said about breaches. progress(done, total) is called for each login
+    measured; where it answers False, `AuditStopped` is raised.
+    """
+    measured: list[Measured] = []
+    for done, login in enumerate(logins):
+        if not progress(done, len(logins)):
+            raise AuditStopped()
+        one = measured_login(login)
+        measured.append(one)
+        if guess_numbers is not None and one.guess_number_log10 is not None:
+            guess_numbers[login.login_id] = round(one.guess_number_log10, 2)
+    findings = [
+        *(breached(measured, corpus) if corpus is not None else ()),
+        *weak(measured),
+        *reused(measured),
+        *unfinished(measured, rotations),
+        *overdue(measured, now),
+        *plain_http(measured),
+    ]
+    importance = {one.login_id: _WEIGHT[one.importance] for one in logins}
+
+    def order(finding: Finding) -> tuple[int, int, float, str]:
+        guesses = finding.guess_number_log10
+        return (
+            _GRAVITY[finding.kind],
+            importance[finding.login_id],
+            999.0 if guesses is None else guesses,
+            finding.login_id,
+        )
+
+    return sorted(findings, key=order)
+
+
+def measured_login(login: AuditedLogin) -> Measured:
+    """The login with its guess number: the count of its draw, or the measure of its text."""
+    if login.secret is None or not len(login.secret):
+        return Measured(login, None, None)
+    found = measure(login.secret.reveal(), (login.title, login.user_name, _host(login.address)))
+    bits = login.origin.entropy_bits
+    if login.origin.kind == "drawn" and bits is not None:
+        return Measured(login, found, bits * log10(2))
+    return Measured(login, found, found.guess_number_log10)
+
+
+def _host(address: str) -> str:
+    try:
+        site = site_of(address)
+    except FieldInvalid:
+        return ""
+    return site.host if site is not None else ""

@@ -1,0 +1,42 @@
+"""What the checks are given: the facts of each login, and of each open rotation."""
+
+from dataclasses import dataclass
+from datetime import date, datetime
+
+from newknot.core.login import Importance, Origin
+from newknot.core.secret import Secret
+from newknot.core.strength import Measure
+
+
+@dataclass(frozen=True, slots=True)
+class AuditedLogin:
+    """One login as the check sees it. `secret` None: it has none, or it could not be read."""
+
+    login_id: str
+    title: str
+    user_name: str
+    address: str
+    importance: Importance
+    expires_on: date | None
+    max_age_days: int | None
+    secret: Secret | None
+    origin: Origin
+    secret_since_at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class AuditedRotation:
+    """An open rotation: its login, its state in words, and its last step."""
+
+    login_id: str
+    state: str
+    changed_at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class Measured:
+    """A login with the measure of its secret (None where it has none)."""
+
+    login: AuditedLogin
+    measure: Measure | None
+    guess_number_log10: float | None

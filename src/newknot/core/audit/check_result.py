@@ -1,0 +1,32 @@
+"""What one whole check found, and short summaries of those before it."""
+
+from dataclasses import dataclass
+from datetime import date, datetime
+
+from newknot.core.audit.finding import Finding
+
+
+@dataclass(frozen=True, slots=True)
+class CheckSummary:
+    """When a check ran, and how many findings of each kind it had."""
+
+    checked_at: datetime
+    counts: dict[str, int]
+
+
+@dataclass(frozen=True, slots=True)
+class CheckResult:
+    """checked_count logins; corpus fields None where no corpus was asked; unread: damaged ones.
+
+    guess_numbers: login id -> guess_number_log10 of its secret.
+    """
+
+    checked_at: datetime
+    checked_count: int
+    unread: tuple[str, ...]
+    corpus_name: str | None
+    corpus_dated_on: date | None
+    corpus_count: int | None
+    findings: tuple[Finding, ...]
+    guess_numbers: dict[str, float]
+    earlier: tuple[CheckSummary, ...]

@@ -1,0 +1,26 @@
+"""A finding: one thing to do about one login, and the sentence it rests on."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+
+class FindingKind(StrEnum):
+    """The kinds, gravest first: the order of work follows this order."""
+
+    BREACHED = "breached"
+    WEAK = "weak"
+    REUSED = "reused"
+    UNFINISHED = "unfinished"
+    OVERDUE = "overdue"
+    PLAIN_HTTP = "plain_http"
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """kind, the login, evidence (one sentence without any secret), logins it ties together."""
+
+    kind: FindingKind
+    login_id: str
+    evidence: str
+    others: tuple[str, ...] = ()
+    guess_number_log10: float | None = None

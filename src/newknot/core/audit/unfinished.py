@@ -1,0 +1,31 @@
+"""Unfinished: a rotation left open."""
+
+from collections.abc import Iterator, Mapping, Sequence
+
+from newknot.core.audit.audited import AuditedRotation, Measured
+from newknot.core.audit.finding import Finding, FindingKind
+
+_SAYS = {
+    "planned": "Rotation begun on {day}, no new secret yet",
+    "staged": "New secret staged on {day}, not yet taken to the site",
+    "at_site": "Rotation left at the site on {day}: did it take the new secret?",
+    "unsure": "Not sure since {day} which secret holds: both are kept",
+    "refused": "The site refused the new secret on {day}: draw another",
+    "accepted": "Changed on {day}, not yet signed in with the new secret",
+}
+
+
+def unfinished(
+    logins: Sequence[Measured], rotations: Sequence[AuditedRotation]
+) -> Iterator[Finding]:
+    """One finding for each open rotation of a known login."""
+    known: Mapping[str, Measured] = {one.login.login_id: one for one in logins}
+    for rotation in rotations:
+        one = known.get(rotation.login_id)
+        if one is not None:
+            yield Finding(
+                FindingKind.UNFINISHED,
+                rotation.login_id,
+                _SAYS[rotation.state].format(day=f"{rotation.changed_at:%-d %B}"),
+                guess_number_log10=one.guess_number_log10,
+            )

@@ -1,0 +1,113 @@
+"""A login: what the account holder keeps for one account at one site."""
+
+from dataclasses import dataclass
+from datetime import date, datetime
+from enum import StrEnum
+from typing import Literal
+
+from newknot.core.errors import FieldInvalid
+from newknot.core.secret import Secret
+
+TEXT_LIMIT = 1_000
+NOTES_LIMIT = 20_000
+SECRET_LIMIT = 10_000
+FIELDS_LIMIT = 50
+TAGS_LIMIT = 50
+BIN_DAYS = 30
+
+
+class Importance(StrEnum):
+    """How much hangs on a login, in the user's own judgement."""
+
+    LOW = "low"
+    NORMAL = "normal"
+    HIGH = "high"
+    CRITICAL = "critical"
+
+
+@dataclass(frozen=True, slots=True)
+class PlainField:
+    """A further field that may be shown in the sheet at once."""
+
+    name: str
+    value: str
+
+
+@dataclass(frozen=True, slots=True)
+class SecretField:
+    """A further field that leaves the vault only by its own call."""
+
+    name: str
+    value: Secret
+
+
+@dataclass(frozen=True, slots=True)
+class Origin:
+    """How a secret came to be. `drawn` has exact bits; `own` was chosen and has none."""
+
+    kind: Literal["drawn", "own", "imported"]
+    entropy_bits: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class LoginCard:
+    """Everything of a login that is not secret. `*_at` are aware UTC, `*_on` a calendar day."""
+
+    login_id: str
+    title: str
+    user_name: str
+    address: str
+    notes: str
+    fields: tuple[PlainField, ...]
+    secret_field_names: tuple[str, ...]
+    folder: str
+    owner: str
+    tags: tuple[str, ...]
+    importance: Importance
+    expires_on: date | None
+    resets_by: str | None
+    created_at: datetime
+    changed_at: datetime
+    secret_since_at: datetime
+    has_secret: bool
+    deleted_at: datetime | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class LoginSecrets:
+    """The secret part of a login, sealed apart from its card."""
+
+    secret: Secret
+    origin: Origin
+    fields: tuple[SecretField, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class EarlierSecret:
+    """A secret that a login had, or that was staged for it and never used."""
+
+    earlier_id: str
+    secret: Secret
+    origin: Origin
+    since_at: datetime
+    until_at: datetime
+    used: bool
+
+
+def checked_text(value: str, *, field: str, limit: int = TEXT_LIMIT, needed: bool = False) -> str:
+    """The value, stripped, if it is storable text within the limit; else `FieldInvalid`."""
+    text = value.strip()
+    if needed and not text:
+        raise FieldInvalid(field, "is empty")
+    return checked_secret_text(text, field=field, limit=limit)
+
+
+def checked_secret_text(value: str, *, field: str, limit: int = SECRET_LIMIT) -> str:
+    """The value unchanged (a secret's blanks count), if it is storable; else `FieldInvalid`."""
+    if len(value) > limit:
+        raise FieldInvalid(field, f"is longer than {limit:,} characters")
+    try:
+        value.encode("utf-8")
+    except UnicodeEncodeError:
+        raise FieldInvalid(field, "holds half of a character pair") from None
+    return value

@@ -1,0 +1,17 @@
+"""What a site takes as a password: `SitePolicy`, its violations and its conflicts."""
+
+from newknot.core.policy.character_classes import LOOK_ALIKES, STANDARD_CLASSES
+from newknot.core.policy.conflicts import Conflict
+from newknot.core.policy.named_policy import NamedPolicy
+from newknot.core.policy.site_policy import CharacterClass, SitePolicy
+from newknot.core.policy.violations import Violation
+
+__all__ = [
+    "LOOK_ALIKES",
+    "STANDARD_CLASSES",
+    "CharacterClass",
+    "Conflict",
+    "NamedPolicy",
+    "SitePolicy",
+    "Violation",
+]

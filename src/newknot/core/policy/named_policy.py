@@ -1,0 +1,18 @@
+"""A site policy with its name, the sites it is for, and where it was learnt."""
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from newknot.core.policy.site_policy import SitePolicy
+
+
+@dataclass(frozen=True, slots=True)
+class NamedPolicy:
+    """domains: registrable domains. source: `typed`, `refusal` or `shipped`."""
+
+    policy_id: str
+    name: str
+    domains: tuple[str, ...]
+    policy: SitePolicy
+    source: str
+    changed_at: datetime

@@ -1,0 +1,24 @@
+"""Rotation: replacing a login's secret at its site so that neither the old nor the new is lost."""
+
+from newknot.core.rotation.machine import (
+    OPEN_STATES,
+    TRANSITIONS,
+    EventRefused,
+    RotationEvent,
+    RotationState,
+    after,
+)
+from newknot.core.rotation.rotation import HeldSecret, Rotation, RotationSecrets, RotationStep
+
+__all__ = [
+    "OPEN_STATES",
+    "TRANSITIONS",
+    "EventRefused",
+    "HeldSecret",
+    "Rotation",
+    "RotationEvent",
+    "RotationSecrets",
+    "RotationState",
+    "RotationStep",
+    "after",
+]

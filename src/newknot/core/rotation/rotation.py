@@ -1,0 +1,47 @@
+"""One rotation of one login: its state, its steps, and the two secrets it holds."""
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from newknot.core.login import Origin
+from newknot.core.rotation.machine import RotationEvent, RotationState
+from newknot.core.secret import Secret
+
+
+@dataclass(frozen=True, slots=True)
+class RotationStep:
+    """An event and when it happened (UTC)."""
+
+    event: RotationEvent
+    at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class Rotation:
+    """What lists may show of a rotation."""
+
+    rotation_id: str
+    login_id: str
+    state: RotationState
+    began_at: datetime
+    changed_at: datetime
+    steps: tuple[RotationStep, ...]
+    refusal: str = ""
+    current_copied_at: datetime | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class HeldSecret:
+    """A secret with how it was made and since when it counts."""
+
+    secret: Secret
+    origin: Origin
+    since_at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class RotationSecrets:
+    """staged: the new one until it is accepted; former: the old one from then on."""
+
+    staged: HeldSecret | None
+    former: HeldSecret | None

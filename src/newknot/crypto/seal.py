@@ -1,0 +1,59 @@
+"""Sealing: AES-256-GCM (NIST SP 800-38D) with random nonces, padding inside, circumstances bound.
+
+A sealed text is nonce (12 bytes) || ciphertext || tag (16 bytes).
+"""
+
+from collections.abc import Callable
+
+from cryptography.exceptions import InvalidTag
+from cryptography.hazmat.primitives.ciphers.aead import AESGCM
+
+from newknot.crypto.errors import SealBroken
+
+NONCE_BYTES = 12
+TAG_BYTES = 16
+_LENGTH_BYTES = 4
+
+
+def associated_data(*parts: bytes | str | int) -> bytes:
+    """The parts, each with its length in 4 bytes before it, so that no two lists run together."""
+    out = bytearray()
+    for part in parts:
+        if isinstance(part, int):
+            raw = part.to_bytes(8, "big")
+        else:
+            raw = part.encode("utf-8") if isinstance(part, str) else part
+        out += len(raw).to_bytes(4, "big") + raw
+    return bytes(out)
+
+
+def padded_size(size: int, step: int) -> int:
+    """Steps up to four of them, then powers of two; counts the length prefix."""
+    whole = size + _LENGTH_BYTES
+    if whole <= 4 * step:
+        return -(-whole // step) * step
+    return 1 << (whole - 1).bit_length()
+
+
+def seal(
+    key: bytes, text: bytes, *, bound_to: bytes, step: int, random_bytes: Callable[[int], bytes]
+) -> bytes:
+    """The sealed text, padded to `step` bytes (or as `padded_size` says) before sealing."""
+    nonce = random_bytes(NONCE_BYTES)
+    body = len(text).to_bytes(_LENGTH_BYTES, "big") + text
+    body += bytes(padded_size(len(text), step) - len(body))
+    return nonce + AESGCM(key).encrypt(nonce, body, bound_to)
+
+
+def open_sealed(key: bytes, sealed: bytes, *, bound_to: bytes) -> bytes:
+    """The text of a sealed one. Raises `SealBroken` for every way of being wrong."""
+    if len(sealed) < NONCE_BYTES + TAG_BYTES + _LENGTH_BYTES:
+        raise SealBroken()
+    try:
+        body = AESGCM(key).decrypt(sealed[:NONCE_BYTES], sealed[NONCE_BYTES:], bound_to)
+    except InvalidTag:
+        raise SealBroken() from None
+    size = int.from_bytes(body[:_LENGTH_BYTES], "big")
+    if size > len(body) - _LENGTH_BYTES:
+        raise SealBroken()
+    return body[_LENGTH_BYTES : _LENGTH_BYTES + size]

@@ -1,0 +1,192 @@
+"""Builds the demo vault once, through the use cases, with a past of three years."""
+
+import os
+import random
+from dataclasses import dataclass
+from datetime import date, datetime, timedelta
+from hashlib import sha1
+from pathlib import Path
+from urllib.parse import urlsplit
+
+from newknot.core.generate import PasswordSpace
+from newknot.core.login import Importance, LoginCard, Origin, PlainField
+from newknot.core.policy import SitePolicy
+from newknot.core.rotation import RotationEvent
+from newknot.core.secret import Secret
+from newknot.core.shipped import shipped_lines
+from newknot.crypto import INTERACTIVE
+from newknot.demo.people_and_places import BREACHED, LOGINS, PRACTICE, DemoLogin
+from newknot.demo.practice import PracticeSites
+from newknot.demo.site_policies import POLICIES
+from newknot.store.corpus import Corpus, build_corpus
+from newknot.store.vault import Vault
+from newknot.usecases.checks import run_check
+from newknot.usecases.clock import Clock
+from newknot.usecases.draw_ring import DrawRing
+from newknot.usecases.drawing import best_length, draw_password
+from newknot.usecases.logins import LoginDraft, NewSecret, add_login, edit_login
+from newknot.usecases.loose_ends import keep_draw
+from newknot.usecases.policies import default_policy, policy_for, save_policy
+from newknot.usecases.progress import Progress
+from newknot.usecases.rotations import StageWish, begin_rotation, hand_out, take_event
+
+__all__ = ["PASSPHRASE", "PracticeSites", "prepare"]
+
+PASSPHRASE = "copper truss winter ledger moth"  # noqa: S105 - it is printed at every start
+SEED = 20260
+LIST_NAME = "practice list"
+LIST_DATED_ON = date(2026, 5, 1)
+
+
+@dataclass(frozen=True, slots=True)
+class Prepared:
+    """Where the demo's vault and corpus lie."""
+
+    vault_path: Path
+    corpus_path: Path
+
+
+class SeededRandom:
+    """The same draws each time: for made-up secrets alone."""
+
+    def __init__(self, seed: int) -> None:
+        self._random = random.Random(seed)  # noqa: S311 - nothing of it guards anything
+
+    def randbelow(self, n: int, /) -> int:
+        """A reproducible integer in [0, n)."""
+        return self._random.randrange(n)
+
+
+def prepare(folder: Path, *, sites: PracticeSites, clock: Clock) -> Prepared:
+    """Builds what is missing; what is there is left as the user has made it."""
+    prepared = Prepared(folder / "ilse-quist.vault", folder / "practice-list.corpus")
+    if not prepared.corpus_path.exists():
+        _build_list(folder, prepared.corpus_path)
+    if not prepared.vault_path.exists():
+        building = folder / "building.vault"
+        for leftover in folder.glob("building.vault*"):
+            leftover.unlink()
+        vault = Vault.create(
+            building, passphrase=PASSPHRASE, parameters=INTERACTIVE, state_folder=folder / "state"
+        )
+        try:
+            fill(vault, corpus=Corpus.open(prepared.corpus_path), sites=sites, now=clock.now())
+        finally:
+            vault.close()
+        os.replace(building, prepared.vault_path)  # noqa: PTH105 - one step, closed file
+    return prepared
+
+
+def fill(vault: Vault, *, corpus: Corpus, sites: PracticeSites, now: datetime) -> None:
+    """The logins with their past, policies, rotations, loose ends, and a check."""
+    drawn = SeededRandom(SEED)
+    for name, domains, document in POLICIES:
+        save_policy(
+            vault,
+            policy_id=None,
+            name=name,
+            domains=domains,
+            policy=SitePolicy.from_dict(document),
+            source="typed",
+            now=now - timedelta(days=900),
+        )
+    cards: dict[str, LoginCard] = {}
+    for demo in (*LOGINS, *PRACTICE):
+        cards[demo.title] = _add(vault, demo, cards, drawn, sites, now)
+    _rotated(vault, cards["Moth Lane Lamps"], drawn, now - timedelta(days=40))
+    _given_up(vault, cards["Wren Music"], drawn, now - timedelta(days=200))
+    run_check(vault, corpus=corpus, progress=Progress(), now=now - timedelta(days=9))
+    _left_open(vault, cards["Plot Drawings"], drawn, now - timedelta(days=2))
+    ring = DrawRing()
+    for days, address in ((3, "https://lumensociety.example"), (0, "")):
+        draw = draw_password(ring, drawn, default_policy(), length=20)
+        keep_draw(vault, draw, address=address, now=now - timedelta(days=days, hours=1))
+    run_check(vault, corpus=corpus, progress=Progress(), now=now)
+
+
+def _add(
+    vault: Vault,
+    demo: DemoLogin,
+    cards: dict[str, LoginCard],
+    drawn: SeededRandom,
+    sites: PracticeSites,
+    now: datetime,
+) -> LoginCard:
+    address = demo.address.format(port=sites.port)
+    past = [*demo.earlier, (demo.secret, demo.age_days)]
+    draft = LoginDraft(
+        title=demo.title,
+        user_name=demo.user_name,
+        address=address,
+        notes=demo.notes,
+        fields=tuple(PlainField(name, value) for name, value in demo.fields),
+        secret_fields=tuple((name, Secret(value)) for name, value in demo.secret_fields),
+        folder=demo.folder,
+        owner=demo.owner,
+        tags=demo.tags,
+        importance=Importance(demo.importance),
+        expires_on=None
+        if demo.expires_in_days is None
+        else (now + timedelta(days=demo.expires_in_days)).date(),
+        resets_by=cards[demo.resets_by].login_id if demo.resets_by else None,
+    )
+    card: LoginCard | None = None
+    for text, age_days in past:
+        at = now - timedelta(days=age_days, hours=age_days % 11)
+        secret = _secret(vault, text, address, demo.length, drawn)
+        if card is None:
+            card = add_login(vault, draft, secret, now=at)
+        else:
+            card = edit_login(vault, card.login_id, draft, secret, now=at)
+        if demo in PRACTICE and age_days == demo.age_days:
+            host = urlsplit(address).hostname or ""
+            sites.sign_up(host, demo.user_name, secret.secret.reveal())
+    assert card is not None
+    return card
+
+
+def _secret(vault: Vault, text: str, address: str, length: int, drawn: SeededRandom) -> NewSecret:
+    if text:
+        return NewSecret(Secret(text), Origin("own"))
+    named = policy_for(vault, address)
+    policy = named.policy if named is not None else default_policy()
+    space = PasswordSpace(policy, best_length(policy, wished=length))
+    return NewSecret(Secret(space.draw(drawn)), Origin("drawn", space.entropy_bits))
+
+
+def _rotated(vault: Vault, card: LoginCard, drawn: SeededRandom, at: datetime) -> None:
+    rotation = begin_rotation(vault, card.login_id, StageWish(), random=drawn, now=at)
+    hand_out(vault, rotation.rotation_id, now=at + timedelta(minutes=1))
+    for minutes, event in ((3, RotationEvent.ACCEPT), (5, RotationEvent.VERIFY)):
+        when = at + timedelta(minutes=minutes)
+        take_event(vault, rotation.rotation_id, event, now=when)
+
+
+def _given_up(vault: Vault, card: LoginCard, drawn: SeededRandom, at: datetime) -> None:
+    rotation = begin_rotation(vault, card.login_id, StageWish(), random=drawn, now=at)
+    hand_out(vault, rotation.rotation_id, now=at + timedelta(minutes=1))
+    when = at + timedelta(minutes=4)
+    take_event(vault, rotation.rotation_id, RotationEvent.REFUSE, refusal="site was down", now=when)
+    take_event(vault, rotation.rotation_id, RotationEvent.GIVE_UP, now=when)
+
+
+def _left_open(vault: Vault, card: LoginCard, drawn: SeededRandom, at: datetime) -> None:
+    rotation = begin_rotation(vault, card.login_id, StageWish(), random=drawn, now=at)
+    hand_out(vault, rotation.rotation_id, now=at + timedelta(minutes=2))
+
+
+def _build_list(folder: Path, target: Path) -> None:
+    """A sample corpus: common passwords with counts that fall with their rank, made up."""
+    folder.mkdir(parents=True, exist_ok=True, mode=0o700)
+    counts = {
+        word: max(1, round(3_000_000 / (rank + 20) ** 0.95))
+        for rank, word in enumerate(shipped_lines("common_passwords.txt.gz"))
+    }
+    counts.update(BREACHED)
+    source = folder / "practice-list.txt"
+    with open(source, "w", encoding="ascii") as lines:
+        for word, count in counts.items():
+            digest = sha1(word.encode("utf-8"), usedforsecurity=False).hexdigest()
+            lines.write(f"{digest}:{count}\n")
+    build_corpus([source], target, name=LIST_NAME, dated_on=LIST_DATED_ON)
+    source.unlink()

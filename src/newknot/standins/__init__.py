@@ -1,0 +1,1 @@
+"""Stand-ins for the outside: practice sites. A separate application, importing nothing of ours."""

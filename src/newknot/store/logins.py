@@ -1,0 +1,147 @@
+"""Logins as sealed records: card, secrets and history apart, so that lists open cards alone."""
+
+from datetime import datetime
+from typing import Any
+
+from newknot.core.login import (
+    EarlierSecret,
+    Importance,
+    LoginCard,
+    LoginSecrets,
+    Origin,
+    PlainField,
+    SecretField,
+)
+from newknot.core.secret import Secret
+from newknot.store.documents import day, iso, moment, packed, unpacked
+from newknot.store.errors import RecordDamaged, RecordMissing
+from newknot.store.manifest import Label
+from newknot.store.vault import HISTORY, SECRETS, Transaction, Vault
+
+
+def put_card(tx: Transaction, card: LoginCard) -> None:
+    """Writes the card."""
+    document = {
+        "title": card.title,
+        "user_name": card.user_name,
+        "address": card.address,
+        "notes": card.notes,
+        "fields": [[f.name, f.value] for f in card.fields],
+        "secret_field_names": list(card.secret_field_names),
+        "folder": card.folder,
+        "owner": card.owner,
+        "tags": list(card.tags),
+        "importance": card.importance.value,
+        "expires_on": iso(card.expires_on),
+        "resets_by": card.resets_by,
+        "created_at": iso(card.created_at),
+        "changed_at": iso(card.changed_at),
+        "secret_since_at": iso(card.secret_since_at),
+        "has_secret": card.has_secret,
+        "deleted_at": iso(card.deleted_at),
+    }
+    tx.put(Label.LOGIN, card.login_id, packed(document))
+
+
+def get_card(vault: Vault, login_id: str) -> LoginCard:
+    """One card. Raises `RecordMissing`, `RecordDamaged`."""
+    d = unpacked(vault.get(Label.LOGIN, login_id))
+    return LoginCard(
+        login_id=login_id,
+        title=d["title"],
+        user_name=d["user_name"],
+        address=d["address"],
+        notes=d["notes"],
+        fields=tuple(PlainField(*pair) for pair in d["fields"]),
+        secret_field_names=tuple(d["secret_field_names"]),
+        folder=d["folder"],
+        owner=d["owner"],
+        tags=tuple(d["tags"]),
+        importance=Importance(d["importance"]),
+        expires_on=day(d["expires_on"]),
+        resets_by=d["resets_by"],
+        created_at=datetime.fromisoformat(d["created_at"]),
+        changed_at=datetime.fromisoformat(d["changed_at"]),
+        secret_since_at=datetime.fromisoformat(d["secret_since_at"]),
+        has_secret=d["has_secret"],
+        deleted_at=moment(d["deleted_at"]),
+    )
+
+
+def list_cards(vault: Vault) -> tuple[list[LoginCard], list[str]]:
+    """All readable cards, those in the bin included, and the ids of damaged ones."""
+    cards: list[LoginCard] = []
+    damaged: list[str] = []
+    for login_id in vault.ids(Label.LOGIN):
+        try:
+            cards.append(get_card(vault, login_id))
+        except (RecordDamaged, RecordMissing):
+            damaged.append(login_id)
+    return cards, damaged
+
+
+def put_secrets(tx: Transaction, login_id: str, secrets: LoginSecrets) -> None:
+    """Writes the secret part."""
+    document = {
+        "secret": secrets.secret.reveal(),
+        "origin": origin_document(secrets.origin),
+        "fields": [[f.name, f.value.reveal()] for f in secrets.fields],
+    }
+    tx.put(Label.LOGIN, login_id, packed(document), part=SECRETS)
+
+
+def get_secrets(vault: Vault, login_id: str) -> LoginSecrets:
+    """The secret part. Raises `RecordMissing`, `RecordDamaged`."""
+    d = unpacked(vault.get(Label.LOGIN, login_id, SECRETS))
+    fields = tuple(SecretField(name, Secret(value)) for name, value in d["fields"])
+    return LoginSecrets(Secret(d["secret"]), origin_of(d["origin"]), fields)
+
+
+def put_history(tx: Transaction, login_id: str, history: tuple[EarlierSecret, ...]) -> None:
+    """Writes all earlier secrets, oldest first."""
+    entries = [
+        [
+            e.earlier_id,
+            e.secret.reveal(),
+            origin_document(e.origin),
+            iso(e.since_at),
+            iso(e.until_at),
+            e.used,
+        ]
+        for e in history
+    ]
+    tx.put(Label.LOGIN, login_id, packed({"earlier": entries}), part=HISTORY)
+
+
+def get_history(vault: Vault, login_id: str) -> tuple[EarlierSecret, ...]:
+    """All earlier secrets, oldest first; none where the login never had one."""
+    try:
+        d = unpacked(vault.get(Label.LOGIN, login_id, HISTORY))
+    except RecordMissing:
+        return ()
+    return tuple(
+        EarlierSecret(
+            earlier_id,
+            Secret(text),
+            origin_of(origin),
+            datetime.fromisoformat(since),
+            datetime.fromisoformat(until),
+            used,
+        )
+        for earlier_id, text, origin, since, until, used in d["earlier"]
+    )
+
+
+def remove_login(tx: Transaction, login_id: str) -> None:
+    """Deletes the login with its secrets and history. Raises `RecordMissing`."""
+    tx.remove(Label.LOGIN, login_id)
+
+
+def origin_document(origin: Origin) -> dict[str, Any]:
+    """The JSON form of an origin."""
+    return {"kind": origin.kind, "entropy_bits": origin.entropy_bits}
+
+
+def origin_of(document: dict[str, Any]) -> Origin:
+    """The origin of its JSON form."""
+    return Origin(document["kind"], document["entropy_bits"])

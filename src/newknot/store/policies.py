@@ -1,0 +1,44 @@
+"""Site policies as sealed records."""
+
+from datetime import datetime
+
+from newknot.core.policy import NamedPolicy, SitePolicy
+from newknot.store.documents import iso, packed, unpacked
+from newknot.store.manifest import Label
+from newknot.store.vault import Transaction, Vault
+
+
+def put_policy(tx: Transaction, named: NamedPolicy) -> None:
+    """Writes a policy."""
+    document = {
+        "name": named.name,
+        "domains": list(named.domains),
+        "policy": named.policy.to_dict(),
+        "source": named.source,
+        "changed_at": iso(named.changed_at),
+    }
+    tx.put(Label.POLICY, named.policy_id, packed(document))
+
+
+def get_policy(vault: Vault, policy_id: str) -> NamedPolicy:
+    """One policy. Raises `RecordMissing`, `RecordDamaged`."""
+    d = unpacked(vault.get(Label.POLICY, policy_id))
+    return NamedPolicy(
+        policy_id,
+        d["name"],
+        tuple(d["domains"]),
+        SitePolicy.from_dict(d["policy"]),
+        d["source"],
+        datetime.fromisoformat(d["changed_at"]),
+    )
+
+
+def list_policies(vault: Vault) -> list[NamedPolicy]:
+    """All policies by name."""
+    found = [get_policy(vault, policy_id) for policy_id in vault.ids(Label.POLICY)]
+    return sorted(found, key=lambda named: (named.name.casefold(), named.policy_id))
+
+
+def remove_policy(tx: Transaction, policy_id: str) -> None:
+    """Deletes a policy. Raises `RecordMissing`."""
+    tx.remove(Label.POLICY, policy_id)

@@ -1,0 +1,38 @@
+"""The safeguards as one sealed record."""
+
+from newknot.core.safeguards import Act, ProofRule, Safeguards
+from newknot.store.documents import iso, moment, packed, unpacked
+from newknot.store.manifest import Label
+from newknot.store.vault import Transaction, Vault, new_id
+
+
+def put_safeguards(tx: Transaction, vault: Vault, safeguards: Safeguards) -> None:
+    """Writes the one record of safeguards, new or over the former."""
+    document = {
+        "lock_after_s": safeguards.lock_after_s,
+        "clipboard_clear_s": safeguards.clipboard_clear_s,
+        "reveal_allowed": safeguards.reveal_allowed,
+        "proof_minutes": safeguards.proof_minutes,
+        "proof_before": {act.value: rule.value for act, rule in safeguards.proof_before.items()},
+        "corpus_used": safeguards.corpus_used,
+        "last_backup_at": iso(safeguards.last_backup_at),
+    }
+    ids = vault.ids(Label.SETTINGS)
+    tx.put(Label.SETTINGS, ids[0] if ids else new_id(), packed(document))
+
+
+def get_safeguards(vault: Vault) -> Safeguards:
+    """The safeguards as set, or the defaults where none were ever set."""
+    ids = vault.ids(Label.SETTINGS)
+    if not ids:
+        return Safeguards()
+    d = unpacked(vault.get(Label.SETTINGS, ids[0]))
+    return Safeguards(
+        lock_after_s=d["lock_after_s"],
+        clipboard_clear_s=d["clipboard_clear_s"],
+        reveal_allowed=d["reveal_allowed"],
+        proof_minutes=d["proof_minutes"],
+        proof_before={Act(act): ProofRule(rule) for act, rule in d["proof_before"].items()},
+        corpus_used=d["corpus_used"],
+        last_backup_at=moment(d["last_backup_at"]),
+    )

@@ -1,0 +1,55 @@
+"""Why an act is not done."""
+
+from newknot.core.errors import NewKnotError
+
+
+class VaultLocked(NewKnotError):
+    """The vault is locked, or is just being locked."""
+
+
+class SessionUnknown(NewKnotError):
+    """No session, or only half of one: unlock here first."""
+
+
+class ProofNeeded(NewKnotError):
+    """The vault passphrase is asked again before this act. data: act."""
+
+
+class TooManyGuesses(NewKnotError):
+    """Wrong passphrases came too fast. data: retry_after_s."""
+
+
+class PassphraseTooWeak(NewKnotError):
+    """A vault passphrase within 10^10 guesses. data: guess_number_log10, reasons."""
+
+
+class RevealSwitchedOff(NewKnotError):
+    """Showing secrets is switched off among the safeguards; copying still works."""
+
+
+class CheckRunning(NewKnotError):
+    """A check is under way already."""
+
+
+class DrawUnknown(NewKnotError):
+    """A draw that is no longer kept: the newest 20 are, until the vault is locked."""
+
+
+class ImportUnknown(NewKnotError):
+    """A file that was read before the vault was last locked: choose it again."""
+
+
+class NothingHeld(NewKnotError):
+    """There is no such secret at this step."""
+
+
+class InBin(NewKnotError):
+    """The login lies in the bin: restore it first."""
+
+
+class BackupUnknown(NewKnotError):
+    """No backup of that name."""
+
+
+class BackupNotVerified(NewKnotError):
+    """The backup did not open after writing, and was removed."""

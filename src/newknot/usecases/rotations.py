@@ -1,0 +1,225 @@
+"""Rotations: each event is on disk, with the secrets it moves, before its effect is shown."""
+
+from dataclasses import dataclass, replace
+from datetime import datetime
+
+from newknot.core.generate import PasswordSpace, RandomSource
+from newknot.core.login import (
+    EarlierSecret,
+    LoginSecrets,
+    Origin,
+    checked_secret_text,
+    checked_text,
+)
+from newknot.core.policy import SitePolicy
+from newknot.core.rotation import (
+    OPEN_STATES,
+    HeldSecret,
+    Rotation,
+    RotationEvent,
+    RotationSecrets,
+    RotationState,
+    RotationStep,
+    after,
+)
+from newknot.core.secret import Secret
+from newknot.store.logins import get_history, get_secrets, put_card, put_history, put_secrets
+from newknot.store.loose_ends import remove_loose_end
+from newknot.store.rotations import (
+    get_rotation,
+    get_rotation_secrets,
+    list_rotations,
+    put_rotation,
+    put_rotation_secrets,
+)
+from newknot.store.vault import Transaction, Vault, new_id
+from newknot.usecases.drawing import best_length
+from newknot.usecases.errors import NothingHeld
+from newknot.usecases.logins import NewSecret, live_card, move_to_history, open_rotation_id
+from newknot.usecases.policies import default_policy, policy_for
+
+__all__ = ["OPEN_STATES", "get_rotation", "list_rotations"]
+
+ROTATED_LENGTH = 20
+
+
+@dataclass(frozen=True, slots=True)
+class StageWish:
+    """How the new secret is to be made: drawn to a policy and length, or given."""
+
+    length: int | None = None
+    policy: SitePolicy | None = None
+    given: NewSecret | None = None
+
+
+def begin_rotation(
+    vault: Vault, login_id: str, wish: StageWish, *, random: RandomSource, now: datetime
+) -> Rotation:
+    """A rotation with its new secret staged; the one under way where there is one."""
+    with vault.transaction() as tx:
+        live_card(vault, login_id)
+        known = open_rotation_id(vault, login_id)
+        if known is not None:
+            return get_rotation(vault, known)
+        rotation = Rotation(new_id(), login_id, RotationState.PLANNED, now, now, ())
+        return _stage(tx, vault, rotation, wish, RotationSecrets(None, None), random, now)
+
+
+def stage_again(
+    vault: Vault, rotation_id: str, wish: StageWish, *, random: RandomSource, now: datetime
+) -> Rotation:
+    """Another new secret; the one staged before goes to the history, marked never used."""
+    with vault.transaction() as tx:
+        rotation = get_rotation(vault, rotation_id)
+        after(rotation.state, RotationEvent.STAGE)
+        held = get_rotation_secrets(vault, rotation_id)
+        _staged_to_history(tx, vault, rotation, held, now)
+        return _stage(tx, vault, rotation, wish, held, random, now)
+
+
+def hand_out(vault: Vault, rotation_id: str, *, now: datetime) -> tuple[Rotation, Secret]:
+    """The staged secret, once it is noted that it went out. Raises `NothingHeld`."""
+    with vault.transaction() as tx:
+        rotation = get_rotation(vault, rotation_id)
+        held = get_rotation_secrets(vault, rotation_id)
+        if held.staged is None:
+            raise NothingHeld()
+        rotation = _step(tx, rotation, RotationEvent.HAND_OUT, now)
+    return rotation, held.staged.secret
+
+
+def current_of(vault: Vault, rotation_id: str, *, now: datetime) -> tuple[Rotation, Secret]:
+    """The login's current secret, for the site's form. Raises `NothingHeld`."""
+    with vault.transaction() as tx:
+        rotation = replace(get_rotation(vault, rotation_id), current_copied_at=now)
+        secret = get_secrets(vault, rotation.login_id).secret
+        if not len(secret):
+            raise NothingHeld()
+        put_rotation(tx, rotation)
+    return rotation, secret
+
+
+def former_of(vault: Vault, rotation_id: str) -> Secret:
+    """The old secret after the new one was accepted: one key away until it is verified."""
+    held = get_rotation_secrets(vault, rotation_id)
+    if held.former is None:
+        raise NothingHeld()
+    return held.former.secret
+
+
+def take_event(
+    vault: Vault, rotation_id: str, event: RotationEvent, *, refusal: str = "", now: datetime
+) -> Rotation:
+    """Any event but staging and handing out. Raises `EventRefused` and then changes nothing."""
+    reason = checked_text(refusal, field="refusal")
+    with vault.transaction() as tx:
+        rotation = get_rotation(vault, rotation_id)
+        after(rotation.state, event)
+        held = get_rotation_secrets(vault, rotation_id)
+        if event is RotationEvent.ACCEPT:
+            _accept(tx, vault, rotation, held, now)
+        elif event is RotationEvent.WITHDRAW:
+            _withdraw(tx, vault, rotation, held, now)
+        elif event is RotationEvent.GIVE_UP:
+            _staged_to_history(tx, vault, rotation, held, now)
+            put_rotation_secrets(tx, rotation_id, RotationSecrets(None, held.former))
+        elif event is RotationEvent.VERIFY:
+            put_rotation_secrets(tx, rotation_id, RotationSecrets(None, None))
+        if event is RotationEvent.REFUSE:
+            rotation = replace(rotation, refusal=reason)
+        return _step(tx, rotation, event, now)
+
+
+def _stage(
+    tx: Transaction,
+    vault: Vault,
+    rotation: Rotation,
+    wish: StageWish,
+    held: RotationSecrets,
+    random: RandomSource,
+    now: datetime,
+) -> Rotation:
+    card = live_card(vault, rotation.login_id)
+    if wish.given is not None:
+        checked_secret_text(wish.given.secret.reveal(), field="secret")
+        secret, origin = wish.given.secret, wish.given.origin
+        if wish.given.loose_end_id is not None:
+            remove_loose_end(tx, wish.given.loose_end_id)
+    else:
+        named = policy_for(vault, card.address)
+        policy = wish.policy or (named.policy if named is not None else default_policy())
+        length = wish.length or best_length(policy, wished=ROTATED_LENGTH)
+        space = PasswordSpace(policy, length)
+        secret = Secret(space.draw(random))
+        origin = Origin("drawn", space.entropy_bits)
+    staged = HeldSecret(secret, origin, now)
+    put_rotation_secrets(tx, rotation.rotation_id, RotationSecrets(staged, held.former))
+    return _step(tx, replace(rotation, refusal=""), RotationEvent.STAGE, now)
+
+
+def _accept(
+    tx: Transaction, vault: Vault, rotation: Rotation, held: RotationSecrets, now: datetime
+) -> None:
+    """The staged secret becomes current, the old one goes to the history with both dates."""
+    if held.staged is None:
+        raise NothingHeld()
+    card = live_card(vault, rotation.login_id)
+    current = get_secrets(vault, rotation.login_id)
+    former = None
+    if len(current.secret):
+        former = HeldSecret(current.secret, current.origin, card.secret_since_at)
+        # The rotation's id names the entry, so that a withdrawal finds it again.
+        earlier = EarlierSecret(
+            rotation.rotation_id, former.secret, former.origin, former.since_at, now, used=True
+        )
+        move_to_history(tx, vault, rotation.login_id, earlier)
+    fresh = LoginSecrets(held.staged.secret, held.staged.origin, current.fields)
+    put_secrets(tx, rotation.login_id, fresh)
+    put_card(tx, replace(card, secret_since_at=now, changed_at=now, has_secret=True))
+    put_rotation_secrets(tx, rotation.rotation_id, RotationSecrets(None, former))
+
+
+def _withdraw(
+    tx: Transaction, vault: Vault, rotation: Rotation, held: RotationSecrets, now: datetime
+) -> None:
+    """The new secret did not open the site after all: the old one is current again, both kept."""
+    card = live_card(vault, rotation.login_id)
+    current = get_secrets(vault, rotation.login_id)
+    staged = HeldSecret(current.secret, current.origin, card.secret_since_at)
+    former = held.former
+    if former is None:
+        former = HeldSecret(Secret(""), Origin("own"), now)
+    put_secrets(tx, rotation.login_id, LoginSecrets(former.secret, former.origin, current.fields))
+    put_card(
+        tx,
+        replace(
+            card,
+            secret_since_at=former.since_at,
+            changed_at=now,
+            has_secret=len(former.secret) > 0,
+        ),
+    )
+    history = get_history(vault, rotation.login_id)
+    kept = tuple(entry for entry in history if entry.earlier_id != rotation.rotation_id)
+    put_history(tx, rotation.login_id, kept)
+    put_rotation_secrets(tx, rotation.rotation_id, RotationSecrets(staged, None))
+
+
+def _staged_to_history(
+    tx: Transaction, vault: Vault, rotation: Rotation, held: RotationSecrets, now: datetime
+) -> None:
+    if held.staged is not None:
+        one = held.staged
+        earlier = EarlierSecret(new_id(), one.secret, one.origin, one.since_at, now, used=False)
+        move_to_history(tx, vault, rotation.login_id, earlier)
+
+
+def _step(tx: Transaction, rotation: Rotation, event: RotationEvent, now: datetime) -> Rotation:
+    changed = replace(
+        rotation,
+        state=after(rotation.state, event),
+        changed_at=now,
+        steps=(*rotation.steps, RotationStep(event, now)),
+    )
+    put_rotation(tx, changed)
+    return changed

@@ -1,0 +1,78 @@
+"""Sessions: two halves of a credential, and the proofs of presence given in each."""
+
+import secrets
+from dataclasses import dataclass, field
+from hashlib import sha256
+from hmac import compare_digest
+
+from newknot.core.safeguards import Act, ProofRule, Safeguards
+from newknot.usecases.errors import ProofNeeded, SessionUnknown
+
+HALF_BYTES = 32
+PROOF_LIFE_S = 60.0
+SESSIONS_MOST = 20
+
+
+@dataclass(slots=True)
+class Session:
+    """One unlocked window. Halves are kept as digests; a proof is good once, for a minute."""
+
+    cookie_digest: bytes
+    header_digest: bytes
+    proved_boot_s: float
+    proofs: dict[bytes, float] = field(default_factory=dict)
+
+
+class Sessions:
+    """The open sessions of the one unlocked vault."""
+
+    def __init__(self) -> None:
+        self._open: list[Session] = []
+
+    def begin(self, boot_s: float) -> tuple[str, str]:
+        """(cookie half, header half) of a new session; unlocking counts as a proof."""
+        cookie, header = (secrets.token_urlsafe(HALF_BYTES) for _ in range(2))
+        self._open.append(Session(_digest(cookie), _digest(header), boot_s))
+        del self._open[:-SESSIONS_MOST]
+        return cookie, header
+
+    def find(self, cookie: str, header: str) -> Session:
+        """The session that both halves name. Raises `SessionUnknown`."""
+        digests = _digest(cookie), _digest(header)
+        for session in self._open:
+            if compare_digest(session.cookie_digest, digests[0]) and compare_digest(
+                session.header_digest, digests[1]
+            ):
+                return session
+        raise SessionUnknown()
+
+    def clear(self) -> None:
+        """Ends all sessions."""
+        self._open.clear()
+
+
+def give_proof(session: Session, boot_s: float) -> str:
+    """A token for one act within a minute, after the passphrase was given again."""
+    token = secrets.token_urlsafe(HALF_BYTES)
+    session.proofs = {k: t for k, t in session.proofs.items() if boot_s - t < PROOF_LIFE_S}
+    session.proofs[_digest(token)] = boot_s
+    session.proved_boot_s = boot_s
+    return token
+
+
+def require_proof(
+    session: Session, act: Act, *, safeguards: Safeguards, token: str, boot_s: float
+) -> None:
+    """Raises `ProofNeeded` where the rule for the act is not met; uses the token up."""
+    rule = safeguards.proof_before[act]
+    if rule is ProofRule.UNLOCK:
+        return
+    if rule is ProofRule.MINUTES and boot_s - session.proved_boot_s < 60 * safeguards.proof_minutes:
+        return
+    given = session.proofs.pop(_digest(token), None) if token else None
+    if given is None or boot_s - given >= PROOF_LIFE_S:
+        raise ProofNeeded(act=act.value)
+
+
+def _digest(half: str) -> bytes:
+    return sha256(half.encode("utf-8", "replace")).digest()
