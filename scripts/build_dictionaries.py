@@ -61,7 +61,8 @@ def census(*paths: Path) -> list[str]:
 
 def main(scowl: Path, packages: Path, modules: Path, target: Path) -> None:
     passwords = packages / "django/contrib/auth/common-passwords.txt.gz"
-    save(target / "common_passwords.txt.gz", gzip.open(passwords, "rt", encoding="utf-8"))
+    with gzip.open(passwords, "rt", encoding="utf-8") as lines:
+        save(target / "common_passwords.txt.gz", lines)
     save(target / "english_words.txt.gz", english(scowl, packages, modules))
     names = packages / "names"
     given = census(names / "dist.female.first", names / "dist.male.first")

@@ -1,4 +1,4 @@
-"""The gate before every request: exact Host, same origin, bounded bodies; headers on every answer."""
+"""The gate before every request: exact Host, same origin, bounded bodies; safe headers after."""
 
 import json
 from collections.abc import Awaitable, Callable, MutableMapping

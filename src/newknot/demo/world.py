@@ -2,8 +2,10 @@
 
 import os
 import random
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
+from functools import partial
 from hashlib import sha1
 from pathlib import Path
 from urllib.parse import urlsplit
@@ -36,6 +38,7 @@ PASSPHRASE = "copper truss winter ledger moth"  # noqa: S105 - it is printed at 
 SEED = 20260
 LIST_NAME = "practice list"
 LIST_DATED_ON = date(2026, 5, 1)
+CHECKED_DAYS_AGO = (690, 520, 395, 300, 215, 130, 70, 9)
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,12 +94,10 @@ def fill(vault: Vault, *, corpus: Corpus, sites: PracticeSites, now: datetime) -
             now=now - timedelta(days=900),
         )
     cards: dict[str, LoginCard] = {}
+    for days_ago, act in _past(vault, cards, drawn, corpus=corpus, sites=sites, now=now):
+        act(now - timedelta(days=days_ago, hours=days_ago % 11))
     for demo in (*LOGINS, *PRACTICE):
-        cards[demo.title] = _add(vault, demo, cards, drawn, sites, now)
-    _rotated(vault, cards["Moth Lane Lamps"], drawn, now - timedelta(days=40))
-    _given_up(vault, cards["Wren Music"], drawn, now - timedelta(days=200))
-    run_check(vault, corpus=corpus, progress=Progress(), now=now - timedelta(days=9))
-    _left_open(vault, cards["Plot Drawings"], drawn, now - timedelta(days=2))
+        _name_mailbox(vault, demo, cards, now)
     ring = DrawRing()
     for days, address in ((3, "https://lumensociety.example"), (0, "")):
         draw = draw_password(ring, drawn, default_policy(), length=20)
@@ -104,17 +105,74 @@ def fill(vault: Vault, *, corpus: Corpus, sites: PracticeSites, now: datetime) -
     run_check(vault, corpus=corpus, progress=Progress(), now=now)
 
 
-def _add(
+Act = Callable[[datetime], None]
+
+
+def _past(
+    vault: Vault,
+    cards: dict[str, LoginCard],
+    drawn: SeededRandom,
+    *,
+    corpus: Corpus,
+    sites: PracticeSites,
+    now: datetime,
+) -> list[tuple[int, Act]]:
+    """Everything that happened, oldest first, each with its age in days."""
+    past: list[tuple[int, Act]] = []
+    for demo in (*LOGINS, *PRACTICE):
+        for text, age_days in (*demo.earlier, (demo.secret, demo.age_days)):
+            past.append(
+                (age_days, partial(_set, vault, demo, text, age_days, cards, drawn, sites, now))
+            )
+    past.append((200, lambda at: _given_up(vault, cards["Wren Music"], drawn, at)))
+    past.append((40, lambda at: _rotated(vault, cards["Moth Lane Lamps"], drawn, at)))
+    past.append((2, lambda at: _left_open(vault, cards["Plot Drawings"], drawn, at)))
+    for days_ago in CHECKED_DAYS_AGO:
+        past.append((days_ago, lambda at: _check(vault, corpus, at)))
+    return sorted(past, key=lambda one: -one[0])
+
+
+def _check(vault: Vault, corpus: Corpus, at: datetime) -> None:
+    run_check(vault, corpus=corpus, progress=Progress(), now=at)
+
+
+def _set(
     vault: Vault,
     demo: DemoLogin,
+    text: str,
+    age_days: int,
     cards: dict[str, LoginCard],
     drawn: SeededRandom,
     sites: PracticeSites,
     now: datetime,
-) -> LoginCard:
+    at: datetime,
+) -> None:
+    """A login's first secret, or the one that followed."""
     address = demo.address.format(port=sites.port)
-    past = [*demo.earlier, (demo.secret, demo.age_days)]
-    draft = LoginDraft(
+    draft = _draft(demo, address, now)
+    secret = _secret(vault, text, address, demo.length, drawn)
+    known = cards.get(demo.title)
+    if known is None:
+        cards[demo.title] = add_login(vault, draft, secret, now=at)
+    else:
+        cards[demo.title] = edit_login(vault, known.login_id, draft, secret, now=at)
+    if demo in PRACTICE and age_days == demo.age_days:
+        host = urlsplit(address).hostname or ""
+        sites.sign_up(host, demo.user_name, secret.secret.reveal())
+
+
+def _name_mailbox(
+    vault: Vault, demo: DemoLogin, cards: dict[str, LoginCard], now: datetime
+) -> None:
+    """Which mailbox can reset it, now that every login is there."""
+    if demo.resets_by:
+        card = cards[demo.title]
+        draft = replace(_draft(demo, card.address, now), resets_by=cards[demo.resets_by].login_id)
+        edit_login(vault, card.login_id, draft, None, now=card.changed_at)
+
+
+def _draft(demo: DemoLogin, address: str, now: datetime) -> LoginDraft:
+    return LoginDraft(
         title=demo.title,
         user_name=demo.user_name,
         address=address,
@@ -128,21 +186,7 @@ def _add(
         expires_on=None
         if demo.expires_in_days is None
         else (now + timedelta(days=demo.expires_in_days)).date(),
-        resets_by=cards[demo.resets_by].login_id if demo.resets_by else None,
     )
-    card: LoginCard | None = None
-    for text, age_days in past:
-        at = now - timedelta(days=age_days, hours=age_days % 11)
-        secret = _secret(vault, text, address, demo.length, drawn)
-        if card is None:
-            card = add_login(vault, draft, secret, now=at)
-        else:
-            card = edit_login(vault, card.login_id, draft, secret, now=at)
-        if demo in PRACTICE and age_days == demo.age_days:
-            host = urlsplit(address).hostname or ""
-            sites.sign_up(host, demo.user_name, secret.secret.reveal())
-    assert card is not None
-    return card
 
 
 def _secret(vault: Vault, text: str, address: str, length: int, drawn: SeededRandom) -> NewSecret:

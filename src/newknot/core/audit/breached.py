@@ -34,8 +34,7 @@ def breached(logins: Sequence[Measured], corpus: CorpusLookup) -> Iterator[Findi
     for one, count in zip(held, corpus.occurrences_many(digests), strict=True):
         if count:
             evidence = (
-                f"In the corpus, {times_text(count)} "
-                f"({title.name} of {title.dated_on:%B %Y}, {title.unique_count:,} secrets)"
+                f"In the corpus, {times_text(count)} ({title.name} of {title.dated_on:%B %Y})"
             )
             yield Finding(
                 FindingKind.BREACHED,

@@ -9,7 +9,7 @@ from newknot.core.strength.budgets import weakest_fallen
 WEAK_BELOW_LOG10 = 10.0
 _FALLS = {
     "at_form": "falls at the sign-in form itself",
-    "stolen_slow": "falls once the site's file is stolen, even if it was well hashed",
+    "stolen_slow": "falls with the site's file, even well hashed",
 }
 
 

@@ -1,0 +1,169 @@
+"""Makes the pictures of docs/screenshots from the demo data, at 1280x800.
+
+shots.py [--only NAME] [--dark] [--into FOLDER]
+"""
+
+import argparse
+import sys
+import tempfile
+from collections.abc import Callable
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+sys.path.insert(0, str(Path(__file__).parents[1]))
+from tests.support.running import ROOT, Served, demo, launch, serving
+
+from newknot.demo.world import PASSPHRASE
+
+SIZE = {"width": 1280, "height": 800}
+
+
+def unlock(page: Page, served: Served) -> None:
+    """From the locked page to the worklist."""
+    page.goto(served.url)
+    page.get_by_label("Vault passphrase").fill(PASSPHRASE)
+    page.keyboard.press("Enter")
+    page.get_by_role("heading", name="to do").wait_for()
+
+
+def open_login(page: Page, title: str) -> None:
+    """A login's sheet, by the command box."""
+    page.keyboard.press("Control+k")
+    page.get_by_role("combobox", name="Find a login").fill(title)
+    page.get_by_role("option", name=title).first.wait_for()
+    page.keyboard.press("Enter")
+    page.get_by_role("heading", level=1, name=title).wait_for()
+
+
+def worklist(page: Page) -> None:
+    page.keyboard.press("1")
+    page.get_by_role("heading", name="to do").wait_for()
+
+
+def logins(page: Page) -> None:
+    page.keyboard.press("2")
+    page.get_by_role("heading", level=1, name="Logins").wait_for()
+
+
+def login(page: Page) -> None:
+    open_login(page, "Tallow Post")
+    page.keyboard.press("h")
+    page.get_by_role("button", name="Hold back").first.wait_for()
+
+
+def login_form(page: Page) -> None:
+    logins(page)
+    page.keyboard.press("n")
+    page.get_by_label("Title", exact=True).fill("Papertape Licensing")
+    page.get_by_label("Address").fill("papertape.localhost")
+    page.get_by_text("Papertape Licensing:").wait_for()
+
+
+def generate(page: Page) -> None:
+    page.keyboard.press("3")
+    page.get_by_text("equally likely").wait_for()
+
+
+def rotate(page: Page) -> None:
+    page.keyboard.press("4")
+    page.get_by_role("heading", name="Under way").wait_for()
+
+
+def hand_over(page: Page) -> None:
+    open_login(page, "Gantry Rentals")
+    page.keyboard.press("r")
+    page.get_by_text("Did the site take it?").wait_for()
+    page.keyboard.press("1")
+    page.get_by_text("put on the clipboard").first.wait_for()
+    page.keyboard.press("3")
+    page.get_by_role("button", name="Yes, it is changed").wait_for()
+
+
+def policies(page: Page) -> None:
+    page.keyboard.press("5")
+    page.get_by_text("Northlight Playhouse").first.wait_for()
+
+
+def carry(page: Page) -> None:
+    page.keyboard.press("6")
+    rows = (
+        "Site,Login,Password,Link,Colour\nReed Organ Society,ilse,a1b2c3d4,reedorgan.example,red\n"
+    )
+    rows += "Fernbank Credit Union,i.quist,limelight7,fernbank.example,\nbroken,row\n,,,,\n,x,y,,\n"
+    file = {"name": "from-the-old-book.csv", "mimeType": "text/csv", "buffer": rows.encode()}
+    page.get_by_label("CSV file").set_input_files(file)  # type: ignore[arg-type]
+    page.get_by_role("button", name="Bring 1 login in").wait_for()
+
+
+def safeguards(page: Page) -> None:
+    page.keyboard.press("7")
+    page.get_by_role("heading", name="Settings and safeguards").wait_for()
+
+
+def keys(page: Page) -> None:
+    page.keyboard.press("1")
+    page.keyboard.press("?")
+    page.get_by_role("heading", name="Hand-over").wait_for()
+
+
+VIEWS: dict[str, Callable[[Page], None]] = {
+    "worklist": worklist,
+    "logins": logins,
+    "login": login,
+    "login-form": login_form,
+    "generate": generate,
+    "rotate": rotate,
+    "hand-over": hand_over,
+    "site-policies": policies,
+    "bring-in": carry,
+    "safeguards": safeguards,
+    "keys": keys,
+}
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--only", action="append")
+    parser.add_argument("--dark", action="store_true")
+    parser.add_argument("--into", type=Path, default=ROOT / "docs" / "screenshots")
+    arguments = parser.parse_args()
+    arguments.into.mkdir(parents=True, exist_ok=True)
+    wanted = arguments.only or ["create", "unlock", *VIEWS]
+    scheme = "dark" if arguments.dark else "light"
+    with sync_playwright() as playwright, tempfile.TemporaryDirectory() as folder:
+        browser = launch(playwright)
+        context = browser.new_context(viewport=SIZE, color_scheme=scheme)  # type: ignore[arg-type]
+
+        def keep(page: Page, name: str) -> None:
+            page.wait_for_timeout(250)
+            page.screenshot(path=arguments.into / f"{name}.png")
+            print(name, flush=True)
+
+        if "create" in wanted:
+            with serving(Path(folder) / "own") as served:
+                page = context.new_page()
+                page.goto(served.url)
+                page.get_by_label("Vault passphrase").fill("seven lamps over wet gravel")
+                page.get_by_text("About 10").wait_for()
+                keep(page, "create-vault")
+        with demo(Path(folder) / "demo") as served:
+            context.grant_permissions(["clipboard-read", "clipboard-write"], origin=served.url)
+            page = context.new_page()
+            page.on("console", lambda message: print("console:", message.text))
+            if "unlock" in wanted:
+                page.goto(served.url)
+                page.get_by_label("Vault passphrase").wait_for()
+                keep(page, "unlock")
+            unlock(page, served)
+            for name, visit in VIEWS.items():
+                if name in wanted:
+                    page.goto(served.url)
+                    page.get_by_role("heading", name="to do").wait_for()
+                    visit(page)
+                    keep(page, name)
+        browser.close()
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,25 @@
+#!/usr/bin/env bash
+# Every check in order of cost; stops at the first that fails.
+set -euo pipefail
+cd "$(dirname "${BASH_SOURCE[0]}")/.."
+step() { printf '\n== %s\n' "$1"; shift; "$@"; }
+
+current_schema() {
+  .venv/bin/python -m newknot openapi > var/openapi.json
+  web/node_modules/.bin/openapi-typescript var/openapi.json -o var/schema.d.ts >/dev/null 2>&1
+  cmp -s var/schema.d.ts web/src/api/schema.d.ts || { echo "web/src/api/schema.d.ts is not current: ./run schema"; return 1; }
+}
+
+in_web() { (cd web && "$@"); }
+
+step "Python: lint and format" .venv/bin/ruff check .
+.venv/bin/ruff format --check -q .
+step "Python: types" .venv/bin/mypy
+step "Lock files name no hosts" bash -c '! grep -nE "https?://" requirements.txt web/.npmrc && ! grep -nE "\"resolved\":" web/package-lock.json'
+step "The client'"'"'s types are current" current_schema
+step "Web: lint, format, types" in_web npm run -s lint
+in_web npx prettier --check --log-level warn src vite.config.ts
+in_web npm run -s types
+step "Web: tests" in_web npm run -s test
+step "Share of tests in the code" .venv/bin/python scripts/test_share.py
+step "Python and browser tests" .venv/bin/python -m pytest "$@"

@@ -1,0 +1,108 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+export type Schema = components["schemas"];
+
+const TOKEN = "newknot.session";
+
+/** The header half of the session: the one thing kept in the tab's own storage. */
+export const sessionToken = {
+  get: () => sessionStorage.getItem(TOKEN) ?? "",
+  set: (token: string) => sessionStorage.setItem(TOKEN, token),
+  clear: () => sessionStorage.removeItem(TOKEN),
+};
+
+/** A failed call: the server's code and data, or `unreachable`. */
+export class Problem extends Error {
+  constructor(
+    readonly code: string,
+    readonly data: Record<string, unknown> = {},
+  ) {
+    super(code);
+  }
+}
+
+type Hooks = {
+  /** The vault is locked, or this window has no session. */
+  onLocked: () => void;
+  /** Asks the person for the passphrase; gives a proof for one act, or null. */
+  askForProof: (act: string) => Promise<string | null>;
+};
+
+const hooks: Hooks = { onLocked: () => {}, askForProof: async () => null };
+
+export function installHooks(given: Hooks): void {
+  Object.assign(hooks, given);
+}
+
+async function send(request: Request): Promise<Response> {
+  const attempt = (proof: string) => {
+    const copy = request.clone();
+    const token = sessionToken.get();
+    if (token) copy.headers.set("knot-session", token);
+    if (proof) copy.headers.set("knot-proof", proof);
+    return fetch(copy);
+  };
+  let response: Response;
+  try {
+    response = await attempt("");
+    if (response.status === 403) {
+      const problem = await problemOf(response.clone());
+      if (problem.code === "proof_needed") {
+        const proof = await hooks.askForProof(String(problem.data.act));
+        if (proof) response = await attempt(proof);
+      }
+    }
+  } catch {
+    throw new Problem("unreachable");
+  }
+  if (response.status === 423 || response.status === 401) {
+    sessionToken.clear();
+    hooks.onLocked();
+  }
+  return response;
+}
+
+async function problemOf(response: Response): Promise<Problem> {
+  try {
+    const body = (await response.json()) as { code?: string; data?: Record<string, unknown> };
+    return new Problem(body.code ?? "unexpected", body.data ?? {});
+  } catch {
+    return new Problem("unexpected");
+  }
+}
+
+export const client = createClient<paths>({
+  baseUrl: `${window.location.origin}/api`,
+  fetch: send,
+  cache: "no-store",
+});
+
+/** The answer's data, or a thrown `Problem`. */
+export async function answer<T>(
+  call: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<T> {
+  const { data, error, response } = await call;
+  if (response.ok) return data as T;
+  const body = error as { code?: string; data?: Record<string, unknown> } | undefined;
+  throw new Problem(body?.code ?? "unexpected", body?.data ?? {});
+}
+
+/** Sends a file as the raw body; never as a form, which would spool to disk. */
+export async function sendFile(file: File): Promise<Schema["ImportTable"]> {
+  const request = new Request(`${window.location.origin}/api/imports`, {
+    method: "POST",
+    body: await file.arrayBuffer(),
+    headers: { "content-type": "text/csv" },
+  });
+  const response = await send(request);
+  if (!response.ok) throw await problemOf(response);
+  return (await response.json()) as Schema["ImportTable"];
+}
+
+/** The bytes of a sealed backup. */
+export async function backupContent(name: string): Promise<Blob> {
+  const response = await send(new Request(`${window.location.origin}/api/backups/${name}`));
+  if (!response.ok) throw await problemOf(response);
+  return response.blob();
+}

@@ -1,0 +1,51 @@
+import { queryOptions } from "@tanstack/react-query";
+import { answer, client } from "./client";
+
+/** Key and fetcher together; no key ever holds a secret, title or user name. */
+export const queries = {
+  vault: () =>
+    queryOptions({ queryKey: ["vault"], queryFn: () => answer(client.GET("/vault")), gcTime: 0 }),
+  session: () =>
+    queryOptions({
+      queryKey: ["session"],
+      queryFn: () => answer(client.GET("/vault/session")),
+      refetchInterval: 5_000,
+    }),
+  logins: () =>
+    queryOptions({ queryKey: ["logins"], queryFn: () => answer(client.GET("/logins")) }),
+  login: (login_id: string) =>
+    queryOptions({
+      queryKey: ["login", login_id],
+      queryFn: () => answer(client.GET("/logins/{login_id}", { params: { path: { login_id } } })),
+    }),
+  bin: () => queryOptions({ queryKey: ["bin"], queryFn: () => answer(client.GET("/logins/bin")) }),
+  looseEnds: () =>
+    queryOptions({ queryKey: ["loose-ends"], queryFn: () => answer(client.GET("/loose-ends")) }),
+  policies: () =>
+    queryOptions({ queryKey: ["policies"], queryFn: () => answer(client.GET("/policies")) }),
+  budgets: () =>
+    queryOptions({
+      queryKey: ["budgets"],
+      queryFn: () => answer(client.GET("/strength/budgets")),
+      staleTime: Infinity,
+    }),
+  worklist: () =>
+    queryOptions({ queryKey: ["worklist"], queryFn: () => answer(client.GET("/checks/worklist")) }),
+  progress: () =>
+    queryOptions({
+      queryKey: ["progress"],
+      queryFn: () => answer(client.GET("/checks/progress")),
+      refetchInterval: 300,
+      gcTime: 0,
+    }),
+  rotations: () =>
+    queryOptions({ queryKey: ["rotations"], queryFn: () => answer(client.GET("/rotations")) }),
+  rotation: (rotation_id: string) =>
+    queryOptions({
+      queryKey: ["rotation", rotation_id],
+      queryFn: () =>
+        answer(client.GET("/rotations/{rotation_id}", { params: { path: { rotation_id } } })),
+    }),
+  safeguards: () =>
+    queryOptions({ queryKey: ["safeguards"], queryFn: () => answer(client.GET("/safeguards")) }),
+};

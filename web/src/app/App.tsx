@@ -1,0 +1,89 @@
+import { QueryClient, QueryClientProvider, useQuery, useQueryClient } from "@tanstack/react-query";
+import { App as AntApp, ConfigProvider } from "antd";
+import { useCallback, useEffect, useState } from "react";
+import { BrowserRouter } from "react-router";
+import { installHooks, sessionToken } from "../api/client";
+import { queries } from "../api/queries";
+import { CreateVault } from "../features/vault/CreateVault";
+import { UnlockVault } from "../features/vault/UnlockVault";
+import { ProblemNote } from "../shared/ProblemNote";
+import { Frame } from "./Frame";
+import { ProofDialog, useProofQueue } from "./ProofDialog";
+import { nonce } from "./styleNonce";
+import { antdTheme } from "./theme";
+import { useTone } from "./useTone";
+
+const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: { retry: false, staleTime: 2_000, refetchOnWindowFocus: true },
+    mutations: { gcTime: 0, retry: false },
+  },
+});
+
+export function App() {
+  const tone = useTone();
+  return (
+    <ConfigProvider csp={{ nonce }} theme={antdTheme(tone)}>
+      <AntApp style={{ height: "100%" }}>
+        <QueryClientProvider client={queryClient}>
+          <BrowserRouter>
+            <Gate />
+          </BrowserRouter>
+        </QueryClientProvider>
+      </AntApp>
+    </ConfigProvider>
+  );
+}
+
+/** New, locked or unlocked: which of the three a person sees. */
+function Gate() {
+  const client = useQueryClient();
+  const [open, setOpen] = useState(sessionToken.get() !== "");
+  const proof = useProofQueue();
+  const { data, error } = useQuery({ ...queries.vault(), refetchInterval: open ? false : 2_000 });
+
+  const locked = useCallback(() => {
+    setOpen(false);
+    client.clear();
+    void client.invalidateQueries();
+  }, [client]);
+
+  useEffect(() => {
+    installHooks({ onLocked: locked, askForProof: proof.ask });
+  }, [locked, proof.ask]);
+
+  useEffect(() => {
+    // A page that comes back from the back/forward cache may be older than a lock.
+    const onShow = (event: PageTransitionEvent) => {
+      if (event.persisted) window.location.reload();
+    };
+    window.addEventListener("pageshow", onShow);
+    return () => window.removeEventListener("pageshow", onShow);
+  }, []);
+
+  const entered = (token: string) => {
+    sessionToken.set(token);
+    setOpen(true);
+    void client.invalidateQueries();
+  };
+
+  if (open)
+    return (
+      <>
+        <Frame onLocked={locked} />
+        <ProofDialog queue={proof} />
+      </>
+    );
+  if (error && !data)
+    return (
+      <main className="entrance">
+        <ProblemNote problem={error} />
+      </main>
+    );
+  if (!data) return <main className="entrance" aria-busy="true" />;
+  return data.state === "new" ? (
+    <CreateVault path={data.path} onEntered={entered} />
+  ) : (
+    <UnlockVault path={data.path} onEntered={entered} />
+  );
+}

@@ -1,0 +1,173 @@
+import { useQuery } from "@tanstack/react-query";
+import { lazy, Suspense, useCallback, useEffect, useRef, useState } from "react";
+import { NavLink, Route, Routes, useNavigate } from "react-router";
+import { answer, client, sessionToken } from "../api/client";
+import { queries } from "../api/queries";
+import { minutesAndSeconds } from "../domain/moments";
+import { WorklistPage } from "../features/worklist/WorklistPage";
+import { ClipboardNote, ClipboardProvider } from "../shared/clipboard";
+import { KnotMark } from "../shared/icons";
+import { useKeys } from "../shared/useKeys";
+import { FURTHER, VIEWS } from "./commands";
+import { SessionWarnings } from "./SessionWarnings";
+
+const LoginsPage = lazy(() => import("../features/logins/LoginsPage"));
+const LoginPage = lazy(() => import("../features/logins/LoginPage"));
+const LoginFormPage = lazy(() => import("../features/logins/LoginFormPage"));
+const BinPage = lazy(() => import("../features/logins/BinPage"));
+const GeneratePage = lazy(() => import("../features/generate/GeneratePage"));
+const RotatePage = lazy(() => import("../features/rotation/RotatePage"));
+const HandOverPage = lazy(() => import("../features/rotation/HandOverPage"));
+const PoliciesPage = lazy(() => import("../features/policies/PoliciesPage"));
+const CarryPage = lazy(() => import("../features/carry/CarryPage"));
+const SafeguardsPage = lazy(() => import("../features/safeguards/SafeguardsPage"));
+const CommandBox = lazy(() => import("./CommandBox"));
+const KeySheet = lazy(() => import("./KeySheet"));
+
+const TOUCH_EVERY_MS = 10_000;
+
+export function Frame({ onLocked }: { onLocked: () => void }) {
+  const navigate = useNavigate();
+  const session = useQuery(queries.session());
+  const worklist = useQuery(queries.worklist());
+  const rotations = useQuery(queries.rotations());
+  const [finding, setFinding] = useState(false);
+  const [sheet, setSheet] = useState(false);
+  useHumanActs();
+
+  const lock = useCallback(async () => {
+    try {
+      await answer(client.POST("/vault/lock"));
+    } finally {
+      sessionToken.clear();
+      onLocked();
+    }
+  }, [onLocked]);
+
+  const goTo = Object.fromEntries(
+    [...VIEWS, ...FURTHER].map((v) => [v.key, () => void navigate(v.path)]),
+  );
+  useKeys({
+    ...goTo,
+    l: () => void lock(),
+    "/": () => setFinding(true),
+    "?": () => setSheet(true),
+  });
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "k") {
+        event.preventDefault();
+        setFinding(true);
+      }
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+
+  const numbers: Record<string, number> = {
+    "/": worklist.data?.findings.length ?? 0,
+    "/rotate": rotations.data?.filter((r) => r.is_open).length ?? 0,
+  };
+
+  return (
+    <ClipboardProvider clearAfterS={session.data?.clipboard_clear_s ?? 30}>
+      <div className="frame">
+        <header className="top">
+          <span className="brand">
+            <KnotMark /> New Knot
+          </span>
+          <nav aria-label="Views">
+            {VIEWS.map((v) => (
+              <NavLink key={v.path} to={v.path} end={v.path === "/"} title={`Key ${v.key}`}>
+                {v.label}
+                {numbers[v.path] ? <span className="number">{numbers[v.path]}</span> : null}
+              </NavLink>
+            ))}
+          </nav>
+          <div className="end">
+            <button type="button" className="find" onClick={() => setFinding(true)}>
+              Find a login, or do… <kbd>Ctrl K</kbd>
+            </button>
+            <Countdown
+              secondsLeft={session.data?.seconds_left}
+              asOf={session.dataUpdatedAt}
+              onLock={() => void lock()}
+            />
+            <NavLink
+              to="/safeguards"
+              className="plain-button"
+              title="Settings and safeguards, key 7"
+            >
+              Settings
+            </NavLink>
+          </div>
+        </header>
+        <SessionWarnings session={session.data} />
+        <div className="view">
+          <Suspense fallback={<main className="page" aria-busy="true" />}>
+            <Routes>
+              <Route path="/" element={<WorklistPage />} />
+              <Route path="/logins" element={<LoginsPage />} />
+              <Route path="/logins/new" element={<LoginFormPage />} />
+              <Route path="/logins/bin" element={<BinPage />} />
+              <Route path="/logins/:loginId" element={<LoginPage />} />
+              <Route path="/logins/:loginId/edit" element={<LoginFormPage />} />
+              <Route path="/generate" element={<GeneratePage />} />
+              <Route path="/rotate" element={<RotatePage />} />
+              <Route path="/rotate/:rotationId" element={<HandOverPage />} />
+              <Route path="/policies" element={<PoliciesPage />} />
+              <Route path="/carry" element={<CarryPage />} />
+              <Route path="/safeguards" element={<SafeguardsPage />} />
+              <Route path="*" element={<main className="page">There is no such view.</main>} />
+            </Routes>
+          </Suspense>
+        </div>
+        <ClipboardNote />
+        <Suspense>
+          {finding && <CommandBox onClose={() => setFinding(false)} onLock={() => void lock()} />}
+          {sheet && <KeySheet onClose={() => setSheet(false)} />}
+        </Suspense>
+      </div>
+    </ClipboardProvider>
+  );
+}
+
+/** Only what a person does keeps the vault open; what the page does by itself does not. */
+function useHumanActs(): void {
+  const last = useRef(0);
+  useEffect(() => {
+    const onAct = () => {
+      const now = Date.now();
+      if (now - last.current < TOUCH_EVERY_MS) return;
+      last.current = now;
+      void client.POST("/vault/touch").catch(() => {});
+    };
+    const kinds = ["pointerdown", "keydown", "wheel"] as const;
+    for (const kind of kinds) window.addEventListener(kind, onAct, { passive: true });
+    return () => {
+      for (const kind of kinds) window.removeEventListener(kind, onAct);
+    };
+  }, []);
+}
+
+function Countdown({
+  secondsLeft,
+  asOf,
+  onLock,
+}: {
+  secondsLeft: number | undefined;
+  asOf: number;
+  onLock: () => void;
+}) {
+  const [now, setNow] = useState(Date.now());
+  useEffect(() => {
+    const timer = window.setInterval(() => setNow(Date.now()), 1000);
+    return () => window.clearInterval(timer);
+  }, []);
+  const left = secondsLeft === undefined ? null : secondsLeft - (now - asOf) / 1000;
+  return (
+    <button type="button" className="plain-button" onClick={onLock} aria-label="Lock the vault now">
+      {left === null ? "lock" : `locks in ${minutesAndSeconds(left)}`} <kbd>L</kbd>
+    </button>
+  );
+}

@@ -1,0 +1,89 @@
+import { Button, Modal } from "antd";
+import { useCallback, useRef, useState, type FormEvent } from "react";
+import { answer, client } from "../api/client";
+import { ProblemNote } from "../shared/ProblemNote";
+import { SecretInput } from "../shared/SecretInput";
+
+const ACTS: Record<string, string> = {
+  reveal: "a secret is shown",
+  copy: "a secret is copied",
+  edit: "a login is changed",
+  delete: "something is deleted or a safeguard changed",
+  check: "the vault is checked",
+  export: "a copy of the vault is made",
+};
+
+type Asked = { act: string; settle: (proof: string | null) => void };
+
+export type ProofQueue = {
+  asked: Asked | null;
+  ask: (act: string) => Promise<string | null>;
+  done: (proof: string | null) => void;
+};
+
+/** One question at a time: whoever needs a proof waits for the person's answer. */
+export function useProofQueue(): ProofQueue {
+  const [asked, setAsked] = useState<Asked | null>(null);
+  const ask = useCallback(
+    (act: string) => new Promise<string | null>((settle) => setAsked({ act, settle })),
+    [],
+  );
+  const done = useCallback((proof: string | null) => {
+    setAsked((current) => {
+      current?.settle(proof);
+      return null;
+    });
+  }, []);
+  return { asked, ask, done };
+}
+
+export function ProofDialog({ queue }: { queue: ProofQueue }) {
+  const field = useRef<HTMLInputElement>(null);
+  const [problem, setProblem] = useState<unknown>(null);
+  const [busy, setBusy] = useState(false);
+
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    const passphrase = field.current?.value ?? "";
+    setBusy(true);
+    setProblem(null);
+    try {
+      const { proof } = await answer(client.POST("/vault/proof", { body: { passphrase } }));
+      if (field.current) field.current.value = "";
+      queue.done(proof);
+    } catch (error) {
+      setProblem(error);
+      field.current?.select();
+    } finally {
+      setBusy(false);
+    }
+  };
+
+  return (
+    <Modal
+      open={queue.asked !== null}
+      title="Show that it is you"
+      footer={null}
+      destroyOnHidden
+      onCancel={() => {
+        setProblem(null);
+        queue.done(null);
+      }}
+      afterOpenChange={(open) => open && field.current?.focus()}
+    >
+      <form className="stack" onSubmit={submit}>
+        <p>
+          The vault passphrase is asked again before {ACTS[queue.asked?.act ?? ""] ?? "this act"}.
+        </p>
+        <SecretInput ref={field} label="Vault passphrase" name="proof" />
+        <ProblemNote problem={problem} />
+        <div className="row">
+          <Button type="primary" htmlType="submit" loading={busy}>
+            Go on
+          </Button>
+          <Button onClick={() => queue.done(null)}>Leave it</Button>
+        </div>
+      </form>
+    </Modal>
+  );
+}

@@ -1,0 +1,34 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { Button } from "antd";
+import { answer, client, type Schema } from "../api/client";
+import { count } from "../domain/moments";
+
+/** An older copy put back, or damaged records: said before anything else. */
+export function SessionWarnings({ session }: { session: Schema["SessionState"] | undefined }) {
+  const queryClient = useQueryClient();
+  if (!session) return null;
+  const accept = async () => {
+    await answer(client.POST("/vault/older-copy-accepted"));
+    await queryClient.invalidateQueries();
+  };
+  return (
+    <>
+      {session.is_older_copy && (
+        <div className="warning row" role="alert">
+          <span>
+            <b>This vault file is older than the one last seen on this machine.</b> Somebody put a
+            former copy back, or changes were lost. Nothing can be written until you answer.
+          </span>
+          <Button onClick={() => void accept()}>Go on with this copy</Button>
+        </div>
+      )}
+      {session.damaged.length > 0 && (
+        <div className="warning" role="alert">
+          <b>{count(session.damaged.length, "record")} not as written</b>, so not shown:{" "}
+          {session.damaged.slice(0, 6).join(", ")}
+          {session.damaged.length > 6 && " …"}. A backup may still hold them.
+        </div>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,75 @@
+/** Views and acts as data: one list feeds the keys, the command box and the key sheet. */
+export type View = { path: string; label: string; key: string };
+
+export const VIEWS: View[] = [
+  { path: "/", label: "Worklist", key: "1" },
+  { path: "/logins", label: "Logins", key: "2" },
+  { path: "/generate", label: "Generate", key: "3" },
+  { path: "/rotate", label: "Rotate", key: "4" },
+  { path: "/policies", label: "Site policies", key: "5" },
+];
+
+export const FURTHER: View[] = [
+  { path: "/carry", label: "Bring in and back up", key: "6" },
+  { path: "/safeguards", label: "Settings and safeguards", key: "7" },
+  { path: "/logins/bin", label: "Bin", key: "8" },
+];
+
+export const KEY_SHEET: { where: string; keys: [string, string][] }[] = [
+  {
+    where: "Everywhere",
+    keys: [
+      ["1 … 8", "go to a view"],
+      ["/ or Ctrl K", "find a login, or do something"],
+      ["L", "lock the vault"],
+      ["?", "this sheet"],
+      ["Esc", "close, or back to the list"],
+    ],
+  },
+  {
+    where: "Worklist",
+    keys: [
+      ["↑ ↓", "move"],
+      ["Enter", "open the login"],
+      ["R", "rotate"],
+      ["C", "check again"],
+    ],
+  },
+  {
+    where: "Logins, and a login's sheet",
+    keys: [
+      ["↑ ↓  Enter", "move, open"],
+      ["U", "copy the user name"],
+      ["Y", "copy the secret"],
+      ["O", "open the site"],
+      ["H", "show or hold back the secret"],
+      ["E", "edit"],
+      ["R", "rotate"],
+      ["N", "a new login"],
+      ["Del", "to the bin"],
+    ],
+  },
+  {
+    where: "Generate",
+    keys: [
+      ["Y", "copy"],
+      ["Space", "draw again"],
+      ["←", "the earlier draw"],
+      ["P", "place in a login"],
+    ],
+  },
+  {
+    where: "Hand-over",
+    keys: [
+      ["U", "copy the user name"],
+      ["1", "copy the current secret"],
+      ["2", "open the site"],
+      ["3", "copy the new secret"],
+      ["D", "draw another"],
+      ["H", "show or hold back the new secret"],
+      ["Y  N  S", "the site took it: yes, no, not sure"],
+      ["V", "signed in with it"],
+      ["B", "copy the former secret"],
+    ],
+  },
+];

@@ -1,0 +1,101 @@
+import { theme as antd, type ThemeConfig } from "antd";
+
+/** Tokens that the style sheet and Ant Design share: never a colour in a component. */
+export type Tone = "light" | "dark";
+
+const COLOURS = {
+  light: {
+    copper: "#974b1c",
+    onCopper: "#ffffff",
+    ink: "#22252b",
+    quiet: "#5d6067",
+    ground: "#f4f2e9",
+    sheet: "#fbfaf5",
+    field: "#ffffff",
+    line: "#ddd8c6",
+    fieldLine: "#cfc9b4",
+    soft: "#f3e2d2",
+    grave: "#8b1a3a",
+    deep: "#1e475b",
+    rail: "#b5cbd5",
+  },
+  dark: {
+    copper: "#e29a63",
+    onCopper: "#1b1512",
+    ink: "#ebe7dc",
+    quiet: "#a9a79f",
+    ground: "#1b1d1f",
+    sheet: "#232629",
+    field: "#1b1d1f",
+    line: "#3d4043",
+    fieldLine: "#54575a",
+    soft: "#3b2d22",
+    grave: "#f08ba4",
+    deep: "#bcd9e3",
+    rail: "#3e5663",
+  },
+};
+
+export function antdTheme(tone: Tone): ThemeConfig {
+  const c = COLOURS[tone];
+  return {
+    algorithm: tone === "dark" ? antd.darkAlgorithm : antd.defaultAlgorithm,
+    token: {
+      colorPrimary: c.copper,
+      colorInfo: c.copper,
+      colorLink: c.copper,
+      colorLinkHover: c.copper,
+      colorError: c.grave,
+      colorWarning: c.copper,
+      colorSuccess: c.deep,
+      colorText: c.ink,
+      colorTextSecondary: c.quiet,
+      colorTextTertiary: c.quiet,
+      colorTextDescription: c.quiet,
+      colorTextPlaceholder: c.quiet,
+      colorTextDisabled: c.quiet,
+      colorIcon: c.quiet,
+      colorBgBase: c.ground,
+      colorBgContainer: c.field,
+      colorBgElevated: c.sheet,
+      colorBgLayout: c.ground,
+      colorBorder: c.fieldLine,
+      colorBorderSecondary: c.line,
+      colorSplit: c.line,
+      colorTextLightSolid: c.onCopper,
+      colorBgSpotlight: c.ink,
+      controlItemBgActive: c.soft,
+      controlItemBgHover: c.ground,
+      borderRadius: 4,
+      fontFamily: '"Atkinson Hyperlegible Next Variable", system-ui, sans-serif',
+      fontSize: 14,
+      controlHeight: 32,
+      boxShadow: "0 2px 10px rgb(0 0 0 / 0.14)",
+      boxShadowSecondary: "0 2px 14px rgb(0 0 0 / 0.18)",
+      motion: false,
+      wireframe: false,
+    },
+    components: {
+      Button: {
+        primaryShadow: "none",
+        defaultShadow: "none",
+        fontWeight: 500,
+        defaultHoverColor: c.copper,
+        defaultHoverBorderColor: c.copper,
+      },
+      Slider: {
+        trackBg: c.deep,
+        trackHoverBg: c.deep,
+        railBg: c.rail,
+        railHoverBg: c.rail,
+        handleColor: c.copper,
+        handleActiveColor: c.copper,
+        handleActiveOutlineColor: c.soft,
+        dotActiveBorderColor: c.copper,
+      },
+      Tabs: { itemSelectedColor: c.ink, itemColor: c.quiet, inkBarColor: c.copper },
+      Switch: { colorPrimary: c.deep, colorPrimaryHover: c.deep },
+      Select: { optionSelectedBg: c.soft },
+    },
+  };
+}

@@ -1,0 +1,65 @@
+/** The part of a site policy that the form changes, and its sentence. */
+export type PolicyClass = {
+  name: string;
+  characters: string;
+  minimum: number;
+  maximum?: number | null;
+};
+
+export type Policy = {
+  min_length: number;
+  max_length: number;
+  classes: PolicyClass[];
+  min_classes: number;
+  excluded: string;
+  max_age_days: number | null;
+  [rule: string]: unknown;
+};
+
+export const STANDARD: Record<string, { label: string; characters: string }> = {
+  lower: { label: "Lower case", characters: "abcdefghijklmnopqrstuvwxyz" },
+  upper: { label: "Upper case", characters: "ABCDEFGHIJKLMNOPQRSTUVWXYZ" },
+  digit: { label: "Digits", characters: "0123456789" },
+  symbol: { label: "Symbols", characters: "!\"#$%&'()*+,-./:;<=>?@[\\]^_`{|}~" },
+};
+
+export function classLabel(name: string): string {
+  return STANDARD[name]?.label ?? name.charAt(0).toUpperCase() + name.slice(1);
+}
+
+/** The policy with one class changed; a class that is switched off is left out. */
+export function withClass(policy: Policy, name: string, next: PolicyClass | null): Policy {
+  const order = Object.keys(STANDARD);
+  const others = policy.classes.filter((c) => c.name !== name);
+  const classes = next ? [...others, next] : others;
+  classes.sort((a, b) => order.indexOf(a.name) - order.indexOf(b.name));
+  return { ...policy, classes };
+}
+
+/** One sentence for the whole policy. */
+export function policySentence(policy: Policy): string {
+  const length =
+    policy.min_length === policy.max_length
+      ? `${policy.min_length} characters`
+      : `${policy.min_length} to ${policy.max_length} characters`;
+  const kinds = policy.classes.map((c) => {
+    const label = classLabel(c.name).toLowerCase();
+    const full = STANDARD[c.name]?.characters === c.characters;
+    const which =
+      full || c.characters.length > 12 ? label : `${label} ${[...c.characters].join(" ")}`;
+    const least = c.minimum ? ` (at least ${c.minimum})` : "";
+    const most = c.maximum != null ? ` (at most ${c.maximum})` : "";
+    return which + least + most;
+  });
+  const parts = [`${length}: ${kinds.join(", ") || "nothing yet"}`];
+  if (policy.min_classes) parts.push(`at least ${policy.min_classes} of these kinds`);
+  if (policy.excluded) parts.push(`without ${[...policy.excluded].join(" ")}`);
+  if (policy.max_age_days) parts.push(`changed every ${policy.max_age_days} days`);
+  return parts.join("; ") + ".";
+}
+
+/** `6.3 × 10^34` of a log10. */
+export function power(log10: number): { mantissa: string; exponent: number } {
+  const exponent = Math.floor(log10);
+  return { mantissa: (10 ** (log10 - exponent)).toFixed(1), exponent };
+}

@@ -1,0 +1,94 @@
+/** The sentence on screen for each error code of the server. */
+type Data = Record<string, unknown>;
+
+const FIELDS: Record<string, string> = {
+  title: "Title",
+  user_name: "User name",
+  address: "Address",
+  notes: "Notes",
+  secret: "Secret",
+  owner: "Owner",
+  folder: "Folder",
+  resets_by: "Mailbox that resets it",
+  min_length: "Least length",
+  max_length: "Greatest length",
+  lock_after_s: "Lock after",
+  clipboard_clear_s: "Clipboard seconds",
+  proof_minutes: "Proof minutes",
+  domains: "Sites",
+  name: "Name",
+  length: "Length",
+};
+
+function fieldName(path: unknown): string {
+  const text = String(path ?? "");
+  return FIELDS[text] ?? FIELDS[text.split(".")[0] ?? ""] ?? text.replaceAll("_", " ");
+}
+
+const SENTENCES: Record<string, (data: Data) => string> = {
+  field_invalid: (d) => `${fieldName(d.field)} ${String(d.reason)}.`,
+  policy_invalid: (d) => `Site policy: ${String(d.field)} ${String(d.reason)}.`,
+  passphrase_too_weak: (d) =>
+    `This passphrase falls within 10^${Number(d.guess_number_log10).toFixed(0)} guesses (${String(d.reasons)}). Choose one beyond 10^10.`,
+  length_refused: (d) => `The length has to be ${String(d.least)} to ${String(d.most)}.`,
+  space_empty: (d) => `Nothing satisfies these rules: ${String(d.says)}.`,
+  rule_not_counted: (d) =>
+    `The rule ${String(d.field)} is not counted yet, so no exact draw is offered.`,
+  csv_refused: (d) =>
+    Number(d.line) ? `Line ${String(d.line)}: ${String(d.reason)}.` : `${String(d.reason)}.`,
+  key_parameters_refused: () => "The key parameters are outside what is believed.",
+  hash_list_refused: () => "The list has too many lines that are no hashes.",
+  session_unknown: () => "This window is not unlocked.",
+  proof_needed: () => "The vault passphrase is asked again before this.",
+  wrong_passphrase: () => "That is not the vault's passphrase. Nothing was changed.",
+  reveal_switched_off: () =>
+    "Showing secrets is switched off among the safeguards. Copying still works.",
+  record_missing: () => "It is no longer there.",
+  vault_missing: () => "There is no vault file at this place.",
+  draw_unknown: () => "There is no earlier draw: the newest 20 are kept until the vault is locked.",
+  import_unknown: () => "The file was let go from memory: choose it again.",
+  nothing_held: () => "There is no secret here.",
+  backup_unknown: () => "There is no backup of that name.",
+  in_bin: () => "This login lies in the bin: restore it first.",
+  check_running: () => "A check is under way already.",
+  audit_stopped: () => "The check was stopped; the last result stays.",
+  event_refused: (d) =>
+    `This rotation is ${String(d.state).replaceAll("_", " ")}: that step does not follow. Another window may have taken it further.`,
+  vault_exists: () => "A file is there already; it was left as it is.",
+  vault_newer: () => "This vault was written by a later version of New Knot.",
+  vault_read_only: () => "This is an older copy of the vault: answer that first, above.",
+  vault_in_use: () => "Another process holds this vault.",
+  vault_locked: () => "The vault is locked.",
+  too_many_guesses: (d) =>
+    `Wrong passphrases came too fast: try again in ${String(d.retry_after_s)} s.`,
+  vault_damaged: (d) =>
+    `The vault file is damaged: ${String(d.part)}. Nothing was written to it; open a backup of it.`,
+  record_damaged: () => "This record is not what was written, so it is not shown.",
+  slot_damaged: () => "Both copies of the key slot are damaged: open a backup.",
+  seal_broken: () => "A seal does not open.",
+  corpus_invalid: (d) => `The corpus cannot be used: ${String(d.reason)}.`,
+  backup_not_verified: () => "The backup did not open after writing, so it was removed.",
+  vault_folder_refused: (d) => `The folder cannot be written to: ${String(d.reason)}.`,
+  disk_full: () => "The disk is full: nothing was changed.",
+  host_refused: () => "This address is not the one New Knot answers at.",
+  origin_refused: () => "The call did not come from New Knot's own page.",
+  length_required: () => "The request does not say how long it is.",
+  body_too_large: () => "That is larger than is taken: 1 MB, for a file 20 MB.",
+  not_found: () => "There is nothing at this address.",
+  method_refused: () => "That cannot be done at this address.",
+  refused: () => "The request was refused.",
+  unexpected: () => "Something went wrong inside New Knot. Nothing was half-done.",
+  unreachable: () => "New Knot's server does not answer. Is it still running?",
+  request_invalid: (d) => {
+    const fields = d.fields as { field: string }[] | undefined;
+    return `Not understood: ${fields?.map((f) => fieldName(f.field)).join(", ") ?? "the request"}.`;
+  },
+};
+
+export const knownCodes = Object.keys(SENTENCES);
+
+export function sentence(problem: unknown): string {
+  const { code, data } = problem as { code?: string; data?: Data };
+  const say = SENTENCES[code ?? ""] ?? SENTENCES.unexpected;
+  return say ? say(data ?? {}) : "";
+}

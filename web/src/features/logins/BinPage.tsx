@@ -1,0 +1,103 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Button, Modal } from "antd";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { answer, client } from "../../api/client";
+import { queries } from "../../api/queries";
+import { count, dayAndTime } from "../../domain/moments";
+import { ProblemNote } from "../../shared/ProblemNote";
+import { useKeys } from "../../shared/useKeys";
+
+/** What was deleted: kept for 30 days, or until it is emptied on purpose. */
+export default function BinPage() {
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  const { data, error } = useQuery(queries.bin());
+  const [asking, setAsking] = useState(false);
+  const [problem, setProblem] = useState<unknown>(null);
+  const now = Date.now();
+  useKeys({ Escape: () => void navigate("/logins") });
+
+  const run = async (act: () => Promise<unknown>) => {
+    setProblem(null);
+    try {
+      await act();
+      await queryClient.invalidateQueries();
+    } catch (failure) {
+      setProblem(failure);
+    }
+  };
+
+  return (
+    <main className="page">
+      <header className="row spread" style={{ marginBottom: 16 }}>
+        <div>
+          <p className="small">
+            <Link to="/logins">Logins</Link>
+          </p>
+          <h1>Bin</h1>
+        </div>
+        {data && data.length > 0 && <Button onClick={() => setAsking(true)}>Empty the bin…</Button>}
+      </header>
+      <ProblemNote problem={error ?? problem} />
+      {data?.length === 0 && (
+        <p className="empty">The bin is empty. What is deleted keeps here for 30 days.</p>
+      )}
+      {data && data.length > 0 && (
+        <table className="plain">
+          <thead>
+            <tr>
+              <th>Login</th>
+              <th>User name</th>
+              <th>Deleted</th>
+              <th>
+                <span className="visually-hidden">acts</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {data.map((login) => (
+              <tr key={login.login_id}>
+                <td>
+                  <b>{login.title}</b>
+                </td>
+                <td>{login.user_name}</td>
+                <td>{login.deleted_at && dayAndTime(login.deleted_at, now)}</td>
+                <td className="right">
+                  <Button
+                    size="small"
+                    aria-label={`Restore ${login.title}`}
+                    onClick={() =>
+                      void run(() =>
+                        answer(
+                          client.POST("/logins/{login_id}/restore", {
+                            params: { path: { login_id: login.login_id } },
+                          }),
+                        ),
+                      )
+                    }
+                  >
+                    Restore
+                  </Button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <Modal
+        open={asking}
+        title={`Delete ${count(data?.length ?? 0, "login")} for good?`}
+        okText="Delete for good"
+        cancelText="Keep them"
+        onCancel={() => setAsking(false)}
+        onOk={() => {
+          setAsking(false);
+          void run(() => answer(client.DELETE("/logins/bin")));
+        }}
+      >
+        <p>Their secrets and histories go too, and cannot be had back except from a backup.</p>
+      </Modal>
+    </main>
+  );
+}

@@ -1,0 +1,276 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Button, Input, Select, type InputRef } from "antd";
+import { useEffect, useRef, useState, type FormEvent } from "react";
+import { Link, useNavigate, useParams, useSearchParams } from "react-router";
+import { answer, client, type Schema } from "../../api/client";
+import { queries } from "../../api/queries";
+import { ProblemNote } from "../../shared/ProblemNote";
+import { useKeys } from "../../shared/useKeys";
+import { FurtherFields, type FieldDraft } from "./FurtherFields";
+import { SecretChoice, type SecretChoiceHandle } from "./SecretChoice";
+
+type Draft = {
+  title: string;
+  user_name: string;
+  address: string;
+  notes: string;
+  folder: string;
+  owner: string;
+  tags: string[];
+  importance: Schema["Importance"];
+  expires_on: string | null;
+  resets_by: string | null;
+};
+
+const EMPTY: Draft = {
+  title: "",
+  user_name: "",
+  address: "",
+  notes: "",
+  folder: "",
+  owner: "",
+  tags: [],
+  importance: "normal",
+  expires_on: null,
+  resets_by: null,
+};
+
+/** Adding and editing: one form, one save. */
+export default function LoginFormPage() {
+  const { loginId } = useParams();
+  const known = useQuery({ ...queries.login(loginId ?? ""), enabled: Boolean(loginId) });
+  if (loginId && known.error)
+    return (
+      <main className="page">
+        <ProblemNote problem={known.error} />
+      </main>
+    );
+  if (loginId && !known.data) return <main className="page" aria-busy="true" />;
+  return <LoginForm key={loginId ?? "new"} login={known.data ?? null} />;
+}
+
+function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  const [params] = useSearchParams();
+  const { data } = useQuery(queries.logins());
+  const [draft, setDraft] = useState<Draft>(() =>
+    login ? { ...EMPTY, ...pickDraft(login) } : EMPTY,
+  );
+  const [fields, setFields] = useState<FieldDraft[]>(() => (login ? fieldsOf(login) : []));
+  const [problem, setProblem] = useState<unknown>(null);
+  const [busy, setBusy] = useState(false);
+  const secret = useRef<SecretChoiceHandle>(null);
+  const values = useRef(new Map<number, HTMLInputElement>());
+  const title = useRef<InputRef>(null);
+  const back = login ? `/logins/${login.login_id}` : "/logins";
+
+  useEffect(() => title.current?.focus(), []);
+  useKeys({ Escape: () => void navigate(back) });
+
+  const set = <K extends keyof Draft>(key: K, value: Draft[K]) =>
+    setDraft((now) => ({ ...now, [key]: value }));
+  const text = (key: "title" | "user_name" | "address" | "folder" | "owner") => ({
+    value: draft[key],
+    onChange: (event: { target: { value: string } }) => set(key, event.target.value),
+    autoComplete: "off",
+    spellCheck: false,
+  });
+
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    setBusy(true);
+    setProblem(null);
+    try {
+      const body: Schema["LoginIn"] = {
+        ...draft,
+        fields: fields.filter((f) => !f.secret).map(({ name, value }) => ({ name, value })),
+        secret_fields: fields
+          .filter((f) => f.secret)
+          .map((f) => {
+            const typed = values.current.get(f.id)?.value ?? "";
+            return { name: f.name, value: typed === "" && f.kept ? null : typed };
+          }),
+        secret: secret.current?.chosen() ?? null,
+      };
+      const saved = login
+        ? await answer(
+            client.PUT("/logins/{login_id}", {
+              params: { path: { login_id: login.login_id } },
+              body,
+            }),
+          )
+        : await answer(client.POST("/logins", { body }));
+      await queryClient.invalidateQueries();
+      void navigate(`/logins/${saved.login_id}`, { replace: true });
+    } catch (error) {
+      setProblem(error);
+    } finally {
+      setBusy(false);
+    }
+  };
+
+  const folders = [...new Set((data?.logins ?? []).map((l) => l.folder).filter(Boolean))].sort();
+  const mailboxes = (data?.logins ?? []).filter((l) => l.login_id !== login?.login_id);
+  const userNames = [...new Set((data?.logins ?? []).map((l) => l.user_name).filter(Boolean))];
+
+  return (
+    <main className="page" style={{ maxWidth: 1120 }}>
+      <p className="small">
+        <Link to={back}>{login ? login.title : "Logins"}</Link>
+      </p>
+      <h1 style={{ marginBottom: 16 }}>{login ? "Edit login" : "New login"}</h1>
+      <form onSubmit={submit} autoComplete="off">
+        <div className="two" style={{ gridTemplateColumns: "minmax(0,1fr) minmax(0,1fr)" }}>
+          <div className="stack">
+            <label className="field">
+              <span>Title</span>
+              <Input ref={title} {...text("title")} />
+            </label>
+            <label className="field">
+              <span>User name</span>
+              <Input {...text("user_name")} list="user-names" />
+            </label>
+            <datalist id="user-names">
+              {userNames.slice(0, 50).map((name) => (
+                <option key={name} value={name} />
+              ))}
+            </datalist>
+            <label className="field">
+              <span>Address</span>
+              <Input {...text("address")} placeholder="https://…" inputMode="url" />
+            </label>
+            <SecretChoice
+              ref={secret}
+              address={draft.address}
+              hasSecret={login?.has_secret ?? false}
+              looseEndId={params.get("loose_end")}
+            />
+          </div>
+          <div className="stack">
+            <div className="row" style={{ flexWrap: "nowrap", alignItems: "flex-end" }}>
+              <label className="field" style={{ flex: 1 }}>
+                <span>Folder</span>
+                <Input {...text("folder")} list="folders" />
+              </label>
+              <datalist id="folders">
+                {folders.map((f) => (
+                  <option key={f} value={f} />
+                ))}
+              </datalist>
+              <label className="field" style={{ flex: 1 }}>
+                <span>Importance</span>
+                <Select
+                  aria-label="Importance"
+                  value={draft.importance}
+                  onChange={(value) => set("importance", value)}
+                  options={(["low", "normal", "high", "critical"] as const).map((value) => ({
+                    value,
+                    label: value,
+                  }))}
+                />
+              </label>
+            </div>
+            <div className="row" style={{ flexWrap: "nowrap", alignItems: "flex-end" }}>
+              <label className="field" style={{ flex: 1 }}>
+                <span>Who else is in charge (empty: myself)</span>
+                <Input {...text("owner")} />
+              </label>
+              <label className="field" style={{ flex: 1 }}>
+                <span>Expires on</span>
+                <Input
+                  type="date"
+                  value={draft.expires_on ?? ""}
+                  onChange={(event) => set("expires_on", event.target.value || null)}
+                />
+              </label>
+            </div>
+            <label className="field">
+              <span>Reset through which mailbox</span>
+              <Select
+                aria-label="Reset through which mailbox"
+                value={draft.resets_by}
+                onChange={(value) => set("resets_by", value ?? null)}
+                allowClear
+                placeholder="no mailbox named"
+                showSearch={{ optionFilterProp: "label" }}
+                options={mailboxes.map((l) => ({
+                  value: l.login_id,
+                  label: l.user_name ? `${l.title} (${l.user_name})` : l.title,
+                }))}
+              />
+            </label>
+            <label className="field">
+              <span>Tags</span>
+              <Select
+                aria-label="Tags"
+                mode="tags"
+                open={false}
+                suffixIcon={null}
+                value={draft.tags}
+                onChange={(value: string[]) => set("tags", value)}
+                tokenSeparators={[","]}
+              />
+            </label>
+            <label className="field">
+              <span>Notes (shown in the sheet: keep secrets in a secret field)</span>
+              <Input.TextArea
+                rows={3}
+                value={draft.notes}
+                spellCheck={false}
+                autoComplete="off"
+                onChange={(event) => set("notes", event.target.value)}
+              />
+            </label>
+            <FurtherFields
+              fields={fields}
+              onChange={setFields}
+              register={(id, element) =>
+                element ? values.current.set(id, element) : values.current.delete(id)
+              }
+            />
+          </div>
+        </div>
+        <div className="stack" style={{ marginTop: 18 }}>
+          <ProblemNote problem={problem} />
+          <div className="row">
+            <Button type="primary" htmlType="submit" loading={busy}>
+              Save
+            </Button>
+            <Button onClick={() => void navigate(back)}>
+              Leave it <kbd>Esc</kbd>
+            </Button>
+          </div>
+        </div>
+      </form>
+    </main>
+  );
+}
+
+function pickDraft(login: Schema["LoginSheet"]): Draft {
+  const { title, user_name, address, notes, folder, owner, tags, importance } = login;
+  const { expires_on, resets_by } = login;
+  return {
+    title,
+    user_name,
+    address,
+    notes,
+    folder,
+    owner,
+    tags,
+    importance,
+    expires_on,
+    resets_by,
+  };
+}
+
+function fieldsOf(login: Schema["LoginSheet"]): FieldDraft[] {
+  const plain = login.fields.map((f) => ({ ...f, secret: false, kept: false }));
+  const secret = login.secret_field_names.map((name) => ({
+    name,
+    value: "",
+    secret: true,
+    kept: true,
+  }));
+  return [...plain, ...secret].map((f, id) => ({ id, ...f }));
+}

@@ -1,0 +1,403 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Button, Modal } from "antd";
+import { useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { answer, client, type Schema } from "../../api/client";
+import { queries } from "../../api/queries";
+import { age, count, day, dayAndTime } from "../../domain/moments";
+import { useClipboard } from "../../shared/clipboard";
+import { LargeRuler } from "../../shared/GuessRuler";
+import { ProblemNote } from "../../shared/ProblemNote";
+import { SecretText } from "../../shared/SecretText";
+import { Splice, type Bar } from "../../shared/Splice";
+import { useKeys } from "../../shared/useKeys";
+import { useLoginActs } from "./useLoginActs";
+import { fetchSecret, keyOf, useReveal, type Wanted } from "./useReveal";
+
+const HELD_BACK = "•••• •••• ••••";
+const MADE = {
+  drawn: "drawn here",
+  own: "chosen",
+  imported: "brought in",
+} as const;
+
+export default function LoginPage() {
+  const { loginId = "" } = useParams();
+  const navigate = useNavigate();
+  const { data: login, error } = useQuery(queries.login(loginId));
+  const logins = useQuery(queries.logins());
+  const acts = useLoginActs();
+  const reveal = useReveal(loginId);
+  const [asking, setAsking] = useState(false);
+  const now = Date.now();
+
+  const toggle = (wanted: Wanted) => acts.guarded(() => reveal.toggle(wanted));
+  useKeys(
+    {
+      Escape: () => void navigate("/logins"),
+      u: () => login && void acts.copyUserName(login),
+      y: () => login && void acts.copySecret(login),
+      o: () => login && acts.openSite(login),
+      h: () => void toggle({ kind: "current" }),
+      e: () => void navigate(`/logins/${loginId}/edit`),
+      r: () => login && acts.rotate(login),
+      Delete: () => setAsking(true),
+    },
+    Boolean(login),
+  );
+
+  if (error)
+    return (
+      <main className="page">
+        <ProblemNote problem={error} />
+      </main>
+    );
+  if (!login) return <main className="page" aria-busy="true" />;
+
+  const current = reveal.shown[keyOf({ kind: "current" })];
+  const mailbox = logins.data?.logins.find((l) => l.login_id === login.resets_by);
+  const guesses =
+    login.made === "drawn" && login.entropy_bits
+      ? login.entropy_bits * Math.log10(2)
+      : login.guess_number_log10;
+
+  return (
+    <main className="page">
+      <header className="row spread" style={{ marginBottom: 18 }}>
+        <div>
+          <p className="small">
+            <Link to="/logins">Logins</Link>
+          </p>
+          <h1>{login.title}</h1>
+        </div>
+        <div className="row">
+          {login.deleted_at === null && (
+            <>
+              <Button type="primary" onClick={() => acts.rotate(login)}>
+                {login.rotation_id ? "Go on rotating" : "Rotate"} <kbd>R</kbd>
+              </Button>
+              <Button onClick={() => void navigate(`/logins/${loginId}/edit`)}>
+                Edit <kbd>E</kbd>
+              </Button>
+              <Button onClick={() => setAsking(true)}>
+                Delete… <kbd>Del</kbd>
+              </Button>
+            </>
+          )}
+        </div>
+      </header>
+      <ProblemNote problem={acts.problem} />
+      {login.deleted_at && (
+        <p className="problem">
+          This login lies in the bin since {dayAndTime(login.deleted_at, now)}.{" "}
+          <Link to="/logins/bin">Restore it from there</Link>.
+        </p>
+      )}
+      <div className="two">
+        <div>
+          <dl className="facts">
+            <dt>User name</dt>
+            <dd>
+              {login.user_name || <span className="quiet">none</span>}
+              {login.user_name && (
+                <Button size="small" onClick={() => void acts.copyUserName(login)}>
+                  Copy <kbd>U</kbd>
+                </Button>
+              )}
+            </dd>
+            <dt>Secret</dt>
+            <dd>
+              {!login.has_secret ? (
+                <span className="quiet">none yet: edit, or rotate to draw one</span>
+              ) : (
+                <>
+                  {current === undefined ? (
+                    <span className="held quiet" aria-label="held back">
+                      {HELD_BACK}
+                    </span>
+                  ) : (
+                    <span style={{ fontSize: 20 }}>
+                      <SecretText secret={current} />
+                    </span>
+                  )}
+                  <Button size="small" onClick={() => void acts.copySecret(login)}>
+                    Copy <kbd>Y</kbd>
+                  </Button>
+                  <Button size="small" onClick={() => void toggle({ kind: "current" })}>
+                    {current === undefined ? "Show" : "Hold back"} <kbd>H</kbd>
+                  </Button>
+                </>
+              )}
+            </dd>
+            <dt>Address</dt>
+            <dd>
+              {login.address || <span className="quiet">none</span>}
+              {login.address && (
+                <Button size="small" onClick={() => acts.openSite(login)}>
+                  Open <kbd>O</kbd>
+                </Button>
+              )}
+            </dd>
+            {login.secret_field_names.map((name) => (
+              <SecretFieldLine
+                key={name}
+                name={name}
+                login={login}
+                shown={reveal.shown[keyOf({ kind: "field", name })]}
+                onToggle={() => void toggle({ kind: "field", name })}
+                guarded={acts.guarded}
+              />
+            ))}
+            {login.fields.map((f) => (
+              <Fact key={f.name} name={f.name}>
+                {f.value}
+              </Fact>
+            ))}
+            {login.notes && (
+              <Fact name="Notes">
+                <span style={{ whiteSpace: "pre-wrap" }}>{login.notes}</span>
+              </Fact>
+            )}
+            <Fact name="In charge">{login.owner || "myself"}</Fact>
+            <Fact name="Importance">{login.importance}</Fact>
+            {login.folder && <Fact name="Folder">{login.folder}</Fact>}
+            {login.tags.length > 0 && (
+              <Fact name="Tags">
+                {login.tags.map((t) => (
+                  <span key={t} className="chip">
+                    {t}
+                  </span>
+                ))}
+              </Fact>
+            )}
+            {login.expires_on && <Fact name="Expires on">{day(login.expires_on)}</Fact>}
+            <Fact name="Reset through">
+              {mailbox ? (
+                <Link to={`/logins/${mailbox.login_id}`}>{mailbox.title}</Link>
+              ) : (
+                <span className="quiet">no mailbox named</span>
+              )}
+            </Fact>
+            <Fact name="Added, changed">
+              <span className="small quiet">
+                {day(login.created_at)}, {dayAndTime(login.changed_at, now)}
+              </span>
+            </Fact>
+          </dl>
+        </div>
+        <aside className="stack" aria-label="Strength and history">
+          {login.has_secret && (
+            <section>
+              <h2>Guesses it stands</h2>
+              <LargeRuler log10={guesses} wide={420} />
+              <p className="small quiet">
+                {login.made === "drawn" && login.entropy_bits
+                  ? `${login.entropy_bits} bits: known by how it was made.`
+                  : guesses === null
+                    ? "Changed since the last check: check again to measure it."
+                    : `As measured at the last check; it was ${MADE[login.made]}.`}
+              </p>
+            </section>
+          )}
+          <section>
+            <h2>History</h2>
+            <Splice bars={barsOf(login, now)} now={now} />
+            <p className="small" style={{ marginBottom: 6 }}>
+              Current secret since {dayAndTime(login.secret_since_at, now)} (
+              {age(login.secret_since_at, now)})
+            </p>
+            {login.history.length === 0 ? (
+              <p className="small quiet">No earlier secret.</p>
+            ) : (
+              <table className="plain small">
+                <thead>
+                  <tr>
+                    <th>served</th>
+                    <th>
+                      <span className="visually-hidden">acts</span>
+                    </th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {login.history.map((e) => (
+                    <EarlierLine
+                      key={e.earlier_id}
+                      entry={e}
+                      login={login}
+                      shown={reveal.shown[keyOf({ kind: "earlier", earlier_id: e.earlier_id })]}
+                      onToggle={() => void toggle({ kind: "earlier", earlier_id: e.earlier_id })}
+                      guarded={acts.guarded}
+                    />
+                  ))}
+                </tbody>
+              </table>
+            )}
+          </section>
+        </aside>
+      </div>
+      <Modal
+        open={asking}
+        title={`Put ${login.title} into the bin?`}
+        okText="To the bin"
+        cancelText="Keep it"
+        onCancel={() => setAsking(false)}
+        onOk={() => {
+          setAsking(false);
+          void acts.remove(login);
+        }}
+      >
+        <p>
+          It keeps there for 30 days with {count(login.history.length, "earlier secret")}, and can
+          be restored as it is.
+        </p>
+      </Modal>
+    </main>
+  );
+}
+
+function Fact({ name, children }: { name: string; children: React.ReactNode }) {
+  return (
+    <>
+      <dt>{name}</dt>
+      <dd>{children}</dd>
+    </>
+  );
+}
+
+type Guarded = (act: () => Promise<void>) => Promise<void>;
+
+function SecretFieldLine(props: {
+  name: string;
+  login: Schema["LoginSheet"];
+  shown: string | undefined;
+  onToggle: () => void;
+  guarded: Guarded;
+}) {
+  const { copy } = useClipboard();
+  const { name, login } = props;
+  const copyIt = () =>
+    props.guarded(async () =>
+      copy(name, await fetchSecret(login.login_id, { kind: "field", name }, "copy")),
+    );
+  return (
+    <Fact name={name}>
+      {props.shown === undefined ? (
+        <span className="held quiet">{HELD_BACK}</span>
+      ) : (
+        <SecretText secret={props.shown} />
+      )}
+      <Button size="small" onClick={() => void copyIt()} aria-label={`Copy ${name}`}>
+        Copy
+      </Button>
+      <Button size="small" onClick={props.onToggle} aria-label={`Show or hold back ${name}`}>
+        {props.shown === undefined ? "Show" : "Hold back"}
+      </Button>
+    </Fact>
+  );
+}
+
+function EarlierLine(props: {
+  entry: Schema["EarlierRow"];
+  login: Schema["LoginSheet"];
+  shown: string | undefined;
+  onToggle: () => void;
+  guarded: Guarded;
+}) {
+  const { entry, login } = props;
+  const { copy } = useClipboard();
+  const queryClient = useQueryClient();
+  const [asking, setAsking] = useState(false);
+  const path = { login_id: login.login_id, earlier_id: entry.earlier_id };
+  const when = `${day(entry.since_at)} to ${day(entry.until_at)}`;
+  const restore = () =>
+    props.guarded(async () => {
+      await answer(
+        client.POST("/logins/{login_id}/history/{earlier_id}/restore", { params: { path } }),
+      );
+      await queryClient.invalidateQueries();
+    });
+  return (
+    <tr>
+      <td>
+        {entry.used ? when : `staged ${day(entry.since_at)}, never used`}
+        {props.shown !== undefined && (
+          <div style={{ fontSize: 15, marginTop: 5 }}>
+            <SecretText secret={props.shown} />
+          </div>
+        )}
+      </td>
+      <td className="right" style={{ whiteSpace: "nowrap" }}>
+        <span className="row" style={{ gap: 12, justifyContent: "flex-end", flexWrap: "nowrap" }}>
+          <button
+            type="button"
+            className="link"
+            onClick={props.onToggle}
+            aria-label={`Show or hold back the secret of ${when}`}
+          >
+            {props.shown === undefined ? "show" : "hold back"}
+          </button>
+          <button
+            type="button"
+            className="link"
+            aria-label={`Copy the secret of ${when}`}
+            onClick={() =>
+              void props.guarded(async () =>
+                copy(
+                  `Earlier secret of ${login.title}`,
+                  await fetchSecret(
+                    login.login_id,
+                    { kind: "earlier", earlier_id: entry.earlier_id },
+                    "copy",
+                  ),
+                ),
+              )
+            }
+          >
+            copy
+          </button>
+          <button
+            type="button"
+            className="link"
+            aria-label={`Restore the secret of ${when}`}
+            onClick={() => setAsking(true)}
+          >
+            restore…
+          </button>
+        </span>
+        <Modal
+          open={asking}
+          title="Make this earlier secret current again?"
+          okText="Restore it"
+          cancelText="Leave it"
+          onCancel={() => setAsking(false)}
+          onOk={() => {
+            setAsking(false);
+            void restore();
+          }}
+        >
+          <p style={{ whiteSpace: "normal" }}>
+            The secret of {when} becomes current here, and the present one goes to the history.
+            Nothing changes at the site: do this when the site still knows the earlier one.
+          </p>
+        </Modal>
+      </td>
+    </tr>
+  );
+}
+
+function barsOf(login: Schema["LoginSheet"], now: number): Bar[] {
+  const bars: Bar[] = login.history.map((e) => ({
+    from: Date.parse(e.since_at),
+    to: Date.parse(e.until_at),
+    kind: e.used ? "earlier" : "unused",
+    label: `${e.used ? "earlier" : "staged, never used"}: ${day(e.since_at)} to ${day(e.until_at)}`,
+  }));
+  if (login.has_secret)
+    bars.push({
+      from: Date.parse(login.secret_since_at),
+      to: now,
+      kind: "current",
+      label: `current since ${day(login.secret_since_at)}`,
+    });
+  return bars.sort((a, b) => a.from - b.from);
+}

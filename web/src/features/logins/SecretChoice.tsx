@@ -1,0 +1,146 @@
+import { useQuery } from "@tanstack/react-query";
+import { Button, InputNumber, Radio } from "antd";
+import { forwardRef, useEffect, useImperativeHandle, useRef, useState } from "react";
+import { Problem, type Schema } from "../../api/client";
+import { queries } from "../../api/queries";
+import { policySentence, type Policy } from "../../domain/policy";
+import { ProblemNote } from "../../shared/ProblemNote";
+import { SecretInput } from "../../shared/SecretInput";
+import { SecretText } from "../../shared/SecretText";
+import { useDraw } from "../../shared/useDraw";
+
+export type SecretChoiceHandle = {
+  /** What the form sends; throws a `Problem` where the two typings differ. */
+  chosen: () => Schema["SecretIn"] | null;
+};
+
+type Kind = "keep" | "drawn" | "own" | "loose_end" | "none";
+
+type Props = {
+  address: string;
+  hasSecret: boolean;
+  looseEndId: string | null;
+};
+
+/** Where the login's secret comes from: drawn to the site's policy, one's own, or a loose end. */
+export const SecretChoice = forwardRef<SecretChoiceHandle, Props>(function SecretChoice(
+  { address, hasSecret, looseEndId },
+  ref,
+) {
+  const { data } = useQuery(queries.policies());
+  const [kind, setKind] = useState<Kind>(looseEndId ? "loose_end" : hasSecret ? "keep" : "drawn");
+  const [length, setLength] = useState(20);
+  const [shown, setShown] = useState(false);
+  const first = useRef<HTMLInputElement>(null);
+  const again = useRef<HTMLInputElement>(null);
+  const { drawn, problem, draw } = useDraw();
+
+  const host = hostOf(address);
+  const named = data?.policies.find((p) =>
+    p.domains.some((d) => host === d || host.endsWith(`.${d}`)),
+  );
+  const policy = (named?.policy ?? data?.default) as Policy | undefined;
+  const held = policy ? Math.max(policy.min_length, Math.min(policy.max_length, length)) : length;
+
+  useEffect(() => {
+    if (kind === "drawn" && policy) void draw({ length: held, policy }, true);
+  }, [kind, policy, held, draw]);
+
+  useImperativeHandle(
+    ref,
+    () => ({
+      chosen: () => {
+        switch (kind) {
+          case "keep":
+          case "none":
+            return null;
+          case "loose_end":
+            return { loose_end_id: looseEndId };
+          case "drawn":
+            return drawn ? { draw_id: drawn.draw_id } : null;
+          case "own": {
+            const own = first.current?.value ?? "";
+            if (!shown && own !== (again.current?.value ?? ""))
+              throw new Problem("field_invalid", {
+                field: "secret",
+                reason: "was typed in two different ways",
+              });
+            return own ? { own } : null;
+          }
+        }
+      },
+    }),
+    [kind, drawn, shown, looseEndId],
+  );
+
+  const options = [
+    hasSecret && { value: "keep", label: "as it is" },
+    looseEndId && { value: "loose_end", label: "the loose end" },
+    { value: "drawn", label: "drawn" },
+    { value: "own", label: "my own" },
+    !hasSecret && { value: "none", label: "none yet" },
+  ].filter((o) => o !== false && o !== null && o !== "");
+
+  return (
+    <section className="stack" aria-label="Secret" style={{ gap: 10 }}>
+      <div className="field">
+        <span>Secret</span>
+        <Radio.Group
+          value={kind}
+          onChange={(event) => setKind(event.target.value as Kind)}
+          options={options as { value: string; label: string }[]}
+          optionType="button"
+          aria-label="Where the secret comes from"
+        />
+      </div>
+      {kind === "drawn" && (
+        <>
+          <div style={{ fontSize: 20, minHeight: 34 }}>
+            {drawn && <SecretText secret={drawn.secret} />}
+          </div>
+          <ProblemNote problem={problem} />
+          <div className="row">
+            <InputNumber
+              aria-label="Length in characters"
+              value={held}
+              min={policy?.min_length ?? 4}
+              max={policy?.max_length ?? 128}
+              onChange={(value) => typeof value === "number" && setLength(value)}
+              style={{ width: 70 }}
+            />
+            <Button onClick={() => policy && void draw({ length: held, policy })}>
+              Draw again
+            </Button>
+            {drawn && <span className="small">{drawn.entropy_bits} bits</span>}
+          </div>
+          <p className="small quiet">
+            {named ? `${named.name}: ` : "No policy known for this site: "}
+            {policy && policySentence(policy)}
+          </p>
+        </>
+      )}
+      {kind === "own" && (
+        <>
+          <SecretInput ref={first} label="Own secret" onShownChange={setShown} />
+          {!shown && <SecretInput ref={again} label="The same again" canShow={false} />}
+        </>
+      )}
+      {kind === "loose_end" && (
+        <p className="small">The secret that you copied becomes this login's secret.</p>
+      )}
+      {hasSecret && kind !== "keep" && (
+        <p className="small quiet">
+          The present secret goes to the history. To change it at the site too, rotate instead.
+        </p>
+      )}
+    </section>
+  );
+});
+
+function hostOf(address: string): string {
+  try {
+    return new URL(/^https?:\/\//i.test(address) ? address : `https://${address}`).hostname;
+  } catch {
+    return "";
+  }
+}

@@ -1,0 +1,75 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { answer, client, type Schema } from "../../api/client";
+import { useClipboard } from "../../shared/clipboard";
+
+type Login = Pick<
+  Schema["LoginRow"],
+  "login_id" | "title" | "user_name" | "address" | "has_secret" | "rotation_id"
+>;
+
+/** What can be done with a login by one key, in the list and in its sheet alike. */
+export function useLoginActs() {
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  const { copy } = useClipboard();
+  const [problem, setProblem] = useState<unknown>(null);
+
+  const guarded = async (act: () => Promise<void>) => {
+    setProblem(null);
+    try {
+      await act();
+    } catch (error) {
+      setProblem(error);
+    }
+  };
+
+  const rotate = useMutation({
+    mutationFn: (login_id: string) => answer(client.POST("/rotations", { body: { login_id } })),
+    onSuccess: (rotation) => {
+      void queryClient.invalidateQueries();
+      void navigate(`/rotate/${rotation.rotation_id}`);
+    },
+    onError: setProblem,
+  });
+
+  return {
+    problem,
+    setProblem,
+    guarded,
+    copyUserName: (login: Login) =>
+      guarded(() => copy(`User name of ${login.title}`, login.user_name, { secret: false })),
+    copySecret: (login: Login) =>
+      guarded(async () => {
+        const { secret } = await answer(
+          client.POST("/logins/{login_id}/secret", {
+            params: { path: { login_id: login.login_id } },
+            body: { purpose: "copy" },
+          }),
+        );
+        await copy(`Secret of ${login.title}`, secret);
+      }),
+    openSite: (login: Login) => {
+      if (!login.address) return;
+      const address = /^https?:\/\//i.test(login.address)
+        ? login.address
+        : `https://${login.address}`;
+      window.open(address, "_blank", "noopener,noreferrer");
+    },
+    rotate: (login: Login) =>
+      login.rotation_id
+        ? void navigate(`/rotate/${login.rotation_id}`)
+        : rotate.mutate(login.login_id),
+    remove: (login: Login) =>
+      guarded(async () => {
+        await answer(
+          client.DELETE("/logins/{login_id}", {
+            params: { path: { login_id: login.login_id } },
+          }),
+        );
+        await queryClient.invalidateQueries();
+        void navigate("/logins");
+      }),
+  };
+}

@@ -1,0 +1,66 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import type { Schema } from "../../api/client";
+import { queries } from "../../api/queries";
+import { dayAndTime } from "../../domain/moments";
+import { STATE_SAYS } from "../../domain/rotation";
+import { ProblemNote } from "../../shared/ProblemNote";
+
+/** All rotations: those under way, and those that ended. */
+export default function RotatePage() {
+  const { data, error } = useQuery(queries.rotations());
+  const now = Date.now();
+  const open = data?.filter((r) => r.is_open) ?? [];
+  const ended = data?.filter((r) => !r.is_open) ?? [];
+  return (
+    <main className="page">
+      <h1 style={{ marginBottom: 16 }}>Rotate</h1>
+      <ProblemNote problem={error} />
+      {data?.length === 0 && (
+        <div className="empty">
+          <h2>No rotation yet</h2>
+          <p>
+            Begin one from a finding in the <Link to="/">worklist</Link> or from a{" "}
+            <Link to="/logins">login</Link>, with the key R. The new secret is sealed on disk before
+            it is shown, and the old one stays until the new one is known to work.
+          </p>
+        </div>
+      )}
+      {open.length > 0 && <RotationTable title="Under way" rotations={open} now={now} />}
+      {ended.length > 0 && <RotationTable title="Ended" rotations={ended} now={now} />}
+    </main>
+  );
+}
+
+function RotationTable(props: { title: string; rotations: Schema["RotationOut"][]; now: number }) {
+  return (
+    <section style={{ marginBottom: 28 }}>
+      <h2 style={{ marginBottom: 6 }}>{props.title}</h2>
+      <table className="plain">
+        <thead>
+          <tr>
+            <th style={{ width: "34%" }}>Login</th>
+            <th style={{ width: "36%" }}>Stands at</th>
+            <th>Begun</th>
+            <th>Last step</th>
+          </tr>
+        </thead>
+        <tbody>
+          {props.rotations.map((r) => (
+            <tr key={r.rotation_id}>
+              <td>
+                <Link to={`/rotate/${r.rotation_id}`}>
+                  <b>{r.title}</b>
+                </Link>{" "}
+                <span className="quiet small">{r.user_name}</span>
+              </td>
+              <td>{STATE_SAYS[r.state]}</td>
+              <td className="small">{dayAndTime(r.began_at, props.now)}</td>
+              <td className="small">{dayAndTime(r.changed_at, props.now)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}

@@ -1,0 +1,144 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { Button } from "antd";
+import { useEffect, useRef, useState, type FormEvent } from "react";
+import { answer, client, type Schema } from "../../api/client";
+import { queries } from "../../api/queries";
+import { timeToFall } from "../../domain/ruler";
+import { LargeRuler } from "../../shared/GuessRuler";
+import { KnotMark } from "../../shared/icons";
+import { ProblemNote } from "../../shared/ProblemNote";
+import { SecretInput } from "../../shared/SecretInput";
+
+type Props = { path: string; onEntered: (token: string) => void };
+
+const ENOUGH = 10;
+
+/** First start: choosing the vault passphrase, measured while it is typed, said twice. */
+export function CreateVault({ path, onEntered }: Props) {
+  const first = useRef<HTMLInputElement>(null);
+  const again = useRef<HTMLInputElement>(null);
+  const [measure, setMeasure] = useState<Schema["MeasureOut"] | null>(null);
+  const [differ, setDiffer] = useState(false);
+  const [words, setWords] = useState<Schema["PassphraseOut"] | null>(null);
+  const asked = useRef(0);
+  const budgets = useQuery(queries.budgets());
+
+  const measureNow = async () => {
+    const mine = ++asked.current;
+    const secret = first.current?.value ?? "";
+    if (!secret) return setMeasure(null);
+    const found = await answer(client.POST("/strength/measure", { body: { secret } }));
+    if (mine === asked.current) setMeasure(found);
+  };
+
+  const offer = async () => {
+    setWords(await answer(client.GET("/vault/words", { params: { query: { count: 6 } } })));
+  };
+  useEffect(() => {
+    void offer();
+    first.current?.focus();
+  }, []);
+
+  const create = useMutation({
+    mutationFn: () =>
+      answer(client.POST("/vault/create", { body: { passphrase: first.current?.value ?? "" } })),
+    onSuccess: ({ token }) => {
+      for (const field of [first.current, again.current]) if (field) field.value = "";
+      onEntered(token);
+    },
+  });
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    const same = first.current?.value === again.current?.value;
+    setDiffer(!same);
+    if (same) create.mutate();
+  };
+
+  const guesses = measure?.guess_number_log10 ?? null;
+  const slow = budgets.data?.find((b) => b.code === "stolen_slow");
+  return (
+    <main className="entrance" style={{ paddingTop: 40, maxWidth: 720 }}>
+      <div className="brand">
+        <KnotMark /> New Knot
+      </div>
+      <h1>A new vault on this machine</h1>
+      <p>
+        Everything is sealed with one passphrase that only you know. It is stored nowhere: whoever
+        forgets it loses the vault, so write it on paper and keep that in a safe place.
+      </p>
+      <form className="stack" onSubmit={submit} autoComplete="off">
+        <SecretInput
+          ref={first}
+          label="Vault passphrase"
+          name="new-passphrase"
+          onChange={() => void measureNow()}
+          aria-describedby="passphrase-measure"
+        />
+        <LargeRuler log10={guesses} />
+        <p id="passphrase-measure" aria-live="polite" className="small">
+          {measure === null || guesses === null ? (
+            <span className="quiet">
+              Measured here while you type; nothing leaves this machine.
+            </span>
+          ) : (
+            <>
+              About 10<sup>{Math.floor(guesses)}</sup> guesses ({measure.reasons}).{" "}
+              {slow && (
+                <>
+                  A thief with the vault file and one rig: {timeToFall(guesses, slow.rate_per_s)}
+                  .{" "}
+                </>
+              )}
+              {guesses < ENOUGH && <b>Too weak to guard a vault: 10¹⁰ is the least.</b>}
+            </>
+          )}
+        </p>
+        <SecretInput ref={again} label="The same again" name="new-passphrase-again" />
+        {differ && (
+          <p className="problem" role="alert">
+            The two differ. Look at both with “show”.
+          </p>
+        )}
+        <ProblemNote problem={create.error} />
+        <div className="row">
+          <Button
+            type="primary"
+            htmlType="submit"
+            loading={create.isPending}
+            disabled={guesses === null || guesses < ENOUGH}
+          >
+            Make the vault
+          </Button>
+        </div>
+      </form>
+      {words && (
+        <section className="stack" style={{ gap: 6 }} aria-label="Words offered">
+          <p className="small quiet">
+            Or take words drawn for you: six from a list of 2,048, one of 2<sup>66</sup> equally
+            likely ({words.entropy_bits} bits).
+          </p>
+          <p style={{ fontFamily: "var(--mono)", fontSize: 18 }} translate="no">
+            {words.words.join(" ")}
+          </p>
+          <div className="row small">
+            <button
+              type="button"
+              className="link"
+              onClick={() => {
+                if (first.current) first.current.value = words.words.join(" ");
+                void measureNow();
+                again.current?.focus();
+              }}
+            >
+              use these, then type them again
+            </button>
+            <button type="button" className="link" onClick={() => void offer()}>
+              other words
+            </button>
+          </div>
+        </section>
+      )}
+      <p className="small quiet">The vault will lie at {path}</p>
+    </main>
+  );
+}

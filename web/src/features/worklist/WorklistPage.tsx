@@ -1,0 +1,257 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Button, Progress } from "antd";
+import { useMemo, useState } from "react";
+import { useNavigate } from "react-router";
+import { answer, client, type Schema } from "../../api/client";
+import { queries } from "../../api/queries";
+import { FINDING_KINDS, FINDING_LABELS, whyHere, type FindingKind } from "../../domain/findings";
+import { age, count, dayAndTime } from "../../domain/moments";
+import { SmallRuler } from "../../shared/GuessRuler";
+import { FindingShape } from "../../shared/icons";
+import { ProblemNote } from "../../shared/ProblemNote";
+import { useKeys } from "../../shared/useKeys";
+import { OpenFindingsPlot } from "./OpenFindingsPlot";
+import { useVirtualRows } from "../../shared/useVirtualRows";
+
+const COLUMNS = { gridTemplateColumns: "22px minmax(170px, 230px) minmax(0, 1fr) 196px 72px" };
+
+export function WorklistPage() {
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  const { data, error, isPending } = useQuery(queries.worklist());
+  const [facet, setFacet] = useState<FindingKind | null>(null);
+  const [at, setAt] = useState(0);
+  const now = Date.now();
+
+  const check = useMutation({
+    mutationFn: () => answer(client.POST("/checks")),
+    onSettled: () => queryClient.invalidateQueries(),
+  });
+  const rotate = useMutation({
+    mutationFn: (login_id: string) => answer(client.POST("/rotations", { body: { login_id } })),
+    onSuccess: (rotation) => {
+      void queryClient.invalidateQueries();
+      void navigate(`/rotate/${rotation.rotation_id}`);
+    },
+  });
+
+  const findings = useMemo(
+    () => (data?.findings ?? []).filter((f) => facet === null || f.kind === facet),
+    [data, facet],
+  );
+  const here = Math.min(at, Math.max(0, findings.length - 1));
+  const row = findings[here];
+  const rows = useVirtualRows(findings.length, here, (i) => (i === here ? 94 : 51));
+  const go = (f: Schema["FindingRow"] | undefined) =>
+    f && (f.rotation_id ? void navigate(`/rotate/${f.rotation_id}`) : rotate.mutate(f.login_id));
+  useKeys({
+    ArrowDown: () => setAt(Math.min(findings.length - 1, here + 1)),
+    ArrowUp: () => setAt(Math.max(0, here - 1)),
+    Enter: () => row && void navigate(`/logins/${row.login_id}`),
+    r: () => go(row),
+    c: () => !check.isPending && check.mutate(),
+  });
+
+  if (error) return <Main problem={error} />;
+  if (isPending) return <main className="page" aria-busy="true" />;
+  const counts = new Map<FindingKind, number>();
+  for (const f of data.findings) counts.set(f.kind, (counts.get(f.kind) ?? 0) + 1);
+
+  return (
+    <main className="page" style={{ height: "100%", display: "flex", flexDirection: "column" }}>
+      <header className="row spread" style={{ marginBottom: 18, alignItems: "flex-end" }}>
+        <div>
+          <h1>{heading(data)}</h1>
+          <p className="small quiet">{basis(data, now)}</p>
+        </div>
+        <div className="row" style={{ gap: 24 }}>
+          <OpenFindingsPlot worklist={data} />
+          {check.isPending ? (
+            <CheckProgress />
+          ) : (
+            <Button onClick={() => check.mutate()}>
+              {data.checked_at ? "Check again" : "Check now"} <kbd>C</kbd>
+            </Button>
+          )}
+        </div>
+      </header>
+      <ProblemNote problem={check.error ?? rotate.error} />
+      {data.checked_at === null ? (
+        <Unchecked />
+      ) : data.findings.length === 0 ? (
+        <div className="empty">
+          <h2>Nothing to do</h2>
+          <p>
+            No finding in {count(data.checked_count, "login")}. That is not the same as safe: a
+            corpus holds only what has been published.
+          </p>
+        </div>
+      ) : (
+        <div style={{ display: "flex", gap: 48, minHeight: 0, flex: 1 }}>
+          <div className="facets" role="group" aria-label="Kinds of finding">
+            <Facet
+              label="Everything"
+              n={data.findings.length}
+              on={facet === null}
+              onPick={() => setFacet(null)}
+            />
+            {FINDING_KINDS.filter((k) => counts.has(k)).map((k) => (
+              <Facet
+                key={k}
+                kind={k}
+                label={FINDING_LABELS[k]}
+                n={counts.get(k) ?? 0}
+                on={facet === k}
+                onPick={() => {
+                  setFacet(k);
+                  setAt(0);
+                }}
+              />
+            ))}
+            <hr />
+            <p className="small quiet" style={{ padding: "0 12px" }}>
+              {count(data.renewed_count, "login")} renewed since this check
+            </p>
+          </div>
+          <section
+            aria-label="Findings, gravest first"
+            style={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column" }}
+          >
+            <div className="cols head" style={COLUMNS} aria-hidden="true">
+              <span />
+              <span>Login</span>
+              <span>Why</span>
+              <span>Guesses</span>
+              <span className="right">Age</span>
+            </div>
+            <div ref={rows.scroller} role="list" style={{ overflow: "auto", flex: 1 }}>
+              <div style={{ height: rows.height, position: "relative" }}>
+                {rows.items.map(({ index, start }) => {
+                  const f = findings[index];
+                  if (!f) return null;
+                  return (
+                    <div
+                      key={`${f.kind} ${f.login_id}`}
+                      role="listitem"
+                      ref={rows.measure}
+                      data-index={index}
+                      aria-current={index === here}
+                      className={index === here ? "item at" : "item"}
+                      style={{ position: "absolute", top: start, left: 0, right: 0 }}
+                      onClick={() => setAt(index)}
+                      onDoubleClick={() => void navigate(`/logins/${f.login_id}`)}
+                      onKeyDown={() => {}}
+                    >
+                      <FindingLine finding={f} now={now} />
+                      {index === here && (
+                        <div className="row" style={{ padding: "8px 0 3px 36px" }}>
+                          <Button type="primary" onClick={() => go(f)} loading={rotate.isPending}>
+                            {f.rotation_id ? "Go on rotating" : "Rotate"} <kbd>R</kbd>
+                          </Button>
+                          <Button onClick={() => void navigate(`/logins/${f.login_id}`)}>
+                            Open login <kbd>↵</kbd>
+                          </Button>
+                          <span className="small quiet">{whyHere(f)}</span>
+                        </div>
+                      )}
+                    </div>
+                  );
+                })}
+              </div>
+            </div>
+          </section>
+        </div>
+      )}
+    </main>
+  );
+}
+
+function Main({ problem }: { problem: unknown }) {
+  return (
+    <main className="page">
+      <ProblemNote problem={problem} />
+    </main>
+  );
+}
+
+function Unchecked() {
+  return (
+    <div className="empty">
+      <h2>This vault has not been checked yet</h2>
+      <p>
+        A check measures every secret, compares them with each other and with the breach corpus on
+        this machine, and lists what to do first. Nothing leaves the machine.
+      </p>
+      <p className="quiet">No logins yet? Add one with N under Logins, or bring a CSV file in.</p>
+    </div>
+  );
+}
+
+function FindingLine({ finding, now }: { finding: Schema["FindingRow"]; now: number }) {
+  return (
+    <div className="cols" style={COLUMNS}>
+      <span title={FINDING_LABELS[finding.kind]}>
+        <FindingShape kind={finding.kind} />
+        <span className="visually-hidden">{FINDING_LABELS[finding.kind]}</span>
+      </span>
+      <span style={{ minWidth: 0 }}>
+        <div className="name">{finding.title}</div>
+        <div className="sub">
+          {[finding.user_name, finding.importance === "normal" ? "" : finding.importance]
+            .filter(Boolean)
+            .join(" · ")}
+        </div>
+      </span>
+      <span>{finding.evidence}</span>
+      <SmallRuler log10={finding.guess_number_log10} />
+      <span className="right small">{age(finding.secret_since_at, now)}</span>
+    </div>
+  );
+}
+
+function Facet(props: {
+  label: string;
+  n: number;
+  on: boolean;
+  onPick: () => void;
+  kind?: FindingKind;
+}) {
+  return (
+    <button type="button" className="facet" aria-pressed={props.on} onClick={props.onPick}>
+      {props.kind && <FindingShape kind={props.kind} />}
+      {props.label}
+      <span className="n">{props.n}</span>
+    </button>
+  );
+}
+
+function CheckProgress() {
+  const { data } = useQuery(queries.progress());
+  const done = data?.total ? Math.round((data.done / data.total) * 100) : 0;
+  return (
+    <div className="row" role="status">
+      <Progress percent={done} size="small" style={{ width: 160 }} aria-label="Check under way" />
+      <Button onClick={() => void client.POST("/checks/stop")}>Stop</Button>
+    </div>
+  );
+}
+
+function heading(data: Schema["Worklist"]): string {
+  const n = data.findings.length;
+  if (!data.checked_at) return "Worklist";
+  if (!n) return "Nothing to do";
+  const grave = new Set(data.findings.filter((f) => f.kind === "breached").map((f) => f.login_id));
+  const first = grave.size ? `, ${grave.size} of them first` : "";
+  return `${count(n, "thing")} to do${first}`;
+}
+
+function basis(data: Schema["Worklist"], now: number): string {
+  if (!data.checked_at) return "Not checked yet";
+  const corpus = data.corpus_name
+    ? `against ${(data.corpus_count ?? 0).toLocaleString("en")} breached secrets, ${data.corpus_name} of ${data.corpus_dated_on?.slice(0, 7)}`
+    : "without a breach corpus: breaches were not checked";
+  const unread = data.unread_count
+    ? ` · ${count(data.unread_count, "login")} could not be read`
+    : "";
+  return `${count(data.checked_count, "login")} checked ${dayAndTime(data.checked_at, now)} · ${corpus}${unread}`;
+}

@@ -1,0 +1,142 @@
+import { useQuery } from "@tanstack/react-query";
+import { queries } from "../api/queries";
+import { described, position, RULER_END, stretches, type Mark } from "../domain/ruler";
+
+const STEPS = ["var(--step-1)", "var(--step-2)", "var(--step-3)", "var(--step-4)", "var(--step-5)"];
+
+function useMarks(): Mark[] {
+  const { data } = useQuery(queries.budgets());
+  return (data ?? []).map((b) => ({ label: b.label, log10: b.guesses_log10 }));
+}
+
+/** Ten to a power, set as one. */
+export function Power({ log10 }: { log10: number }) {
+  return (
+    <>
+      10<sup>{Math.floor(log10)}</sup>
+    </>
+  );
+}
+
+/** The ruler beside a table row. */
+export function SmallRuler({ log10 }: { log10: number | null }) {
+  const marks = useMarks();
+  if (log10 === null) return <span className="quiet small">not measured</span>;
+  const at = position(log10);
+  return (
+    <span className="row" style={{ gap: 12, flexWrap: "nowrap" }}>
+      <span className="ruler small" role="img" aria-label={described(log10, marks)}>
+        <svg viewBox="0 0 142 16" preserveAspectRatio="none" aria-hidden="true">
+          {stretches(marks).map((s, i) => (
+            <rect
+              key={s.from}
+              x={position(s.from) * 1.42}
+              y="6"
+              width={Math.max(0, (position(s.to) - position(s.from)) * 1.42 - 0.7)}
+              height="4"
+              fill={STEPS[i]}
+            />
+          ))}
+          <path
+            d={`M${at * 1.42 - 4} 0h8l-3 5v7h-2v-7z`}
+            fill="var(--ink)"
+            stroke="var(--ground)"
+            strokeWidth="0.8"
+          />
+        </svg>
+      </span>
+      <span className="small" aria-hidden="true">
+        <Power log10={log10} />
+      </span>
+    </span>
+  );
+}
+
+/** The ruler where a person decides: budgets as labelled marks, the secret as a needle. */
+export function LargeRuler({ log10, wide = 760 }: { log10: number | null; wide?: number }) {
+  const marks = useMarks();
+  const narrow = wide < 600;
+  const x = (value: number) => 14 + (position(value) / 100) * (wide - 28);
+  const ticks = Array.from({ length: RULER_END / 2 + 1 }, (_, i) => i * 2);
+  return (
+    <div
+      className="ruler large"
+      role="img"
+      aria-label={log10 === null ? "The guess ruler, no secret yet" : described(log10, marks)}
+    >
+      <svg viewBox={`0 0 ${wide} 96`} aria-hidden="true" fontFamily="var(--face)" fontSize="12">
+        {stretches(marks).map((s, i) => (
+          <rect
+            key={s.from}
+            x={x(s.from)}
+            y="42"
+            width={Math.max(0, x(s.to) - x(s.from) - 1)}
+            height="10"
+            fill={STEPS[i]}
+          />
+        ))}
+        {marks.map((m, i) => (
+          <g key={m.label}>
+            <line
+              x1={x(m.log10)}
+              x2={x(m.log10)}
+              y1={narrow && i % 2 === 0 ? 18 : 33}
+              y2="53"
+              stroke="var(--ink)"
+            />
+            <text
+              x={x(m.log10) + (narrow ? 2 : -4)}
+              y={narrow && i % 2 === 0 ? 16 : 30}
+              textAnchor="end"
+              fill="var(--ink)"
+              stroke="var(--ground)"
+              strokeWidth="4"
+              paintOrder="stroke"
+            >
+              {m.label}
+            </text>
+          </g>
+        ))}
+        {ticks.map((t) => (
+          <line
+            key={t}
+            x1={x(t)}
+            x2={x(t)}
+            y1="53"
+            y2={t % 10 ? 58 : 62}
+            stroke="var(--quiet)"
+            strokeWidth="1"
+          />
+        ))}
+        {ticks
+          .filter((t) => t % 10 === 0)
+          .map((t) => (
+            <text key={t} x={x(t)} y="78" textAnchor="middle" fill="var(--quiet)">
+              10
+              <tspan dy="-4" fontSize="9">
+                {t}
+              </tspan>
+            </text>
+          ))}
+        {log10 !== null && (
+          <g fill="var(--copper)">
+            <path d={`M${x(log10) - 6} 31h12l-6 10z`} />
+            <rect x={x(log10) - 1} y="40" width="2" height="16" />
+            <text
+              x={x(log10)}
+              y={narrow ? 92 : log10 < 21 ? 12 : 25}
+              textAnchor="middle"
+              fontWeight="650"
+              fontSize="13"
+            >
+              10
+              <tspan dy="-4" fontSize="10">
+                {Math.floor(log10)}
+              </tspan>
+            </text>
+          </g>
+        )}
+      </svg>
+    </div>
+  );
+}

@@ -1,0 +1,137 @@
+import {
+  createContext,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ReactNode,
+} from "react";
+import { isDue, put, said, type Clip } from "../domain/clipboard";
+
+type Clipboard = {
+  /** Puts a text there. A secret is emptied after the seconds of the safeguard. */
+  copy: (what: string, text: string, options?: { secret?: boolean }) => Promise<void>;
+  clip: Clip | null;
+  emptyNow: () => void;
+  dismiss: () => void;
+};
+
+const Context = createContext<Clipboard | null>(null);
+
+/** Whether what is on the clipboard is certainly no longer ours. Unknown counts as ours. */
+async function certainlyOther(text: string): Promise<boolean> {
+  try {
+    const permission = await navigator.permissions.query({
+      name: "clipboard-read" as PermissionName,
+    });
+    if (permission.state !== "granted") return false;
+    return (await navigator.clipboard.readText()) !== text;
+  } catch {
+    return false;
+  }
+}
+
+export function ClipboardProvider({
+  clearAfterS,
+  children,
+}: {
+  clearAfterS: number;
+  children: ReactNode;
+}) {
+  const [clip, setClip] = useState<Clip | null>(null);
+  const ours = useRef("");
+  const latest = useRef<Clip | null>(null);
+  latest.current = clip;
+
+  const copy = useCallback(
+    async (what: string, text: string, options: { secret?: boolean } = {}) => {
+      await navigator.clipboard.writeText(text);
+      const secret = options.secret ?? true;
+      ours.current = secret ? text : "";
+      setClip(put(what, Date.now(), secret ? clearAfterS : 0));
+    },
+    [clearAfterS],
+  );
+
+  const empty = useCallback(async () => {
+    if (!document.hasFocus()) {
+      setClip((c) => c && { ...c, state: "waiting" });
+      return;
+    }
+    try {
+      if (await certainlyOther(ours.current)) {
+        ours.current = "";
+        setClip((c) => c && { ...c, state: "replaced" });
+        return;
+      }
+      await navigator.clipboard.writeText("");
+      ours.current = "";
+      setClip((c) => c && { ...c, state: "emptied" });
+    } catch {
+      setClip((c) => c && { ...c, state: "waiting" });
+    }
+  }, []);
+
+  useEffect(() => {
+    const look = () => {
+      if (latest.current && isDue(latest.current, Date.now())) void empty();
+    };
+    const onCopy = () => {
+      if (!latest.current) return;
+      ours.current = "";
+      setClip((c) => c && { ...c, state: "replaced" });
+    };
+    const timer = window.setInterval(look, 500);
+    window.addEventListener("focus", look);
+    document.addEventListener("copy", onCopy);
+    document.addEventListener("cut", onCopy);
+    return () => {
+      window.clearInterval(timer);
+      window.removeEventListener("focus", look);
+      document.removeEventListener("copy", onCopy);
+      document.removeEventListener("cut", onCopy);
+    };
+  }, [empty]);
+
+  const value = useMemo(
+    () => ({ copy, clip, emptyNow: () => void empty(), dismiss: () => setClip(null) }),
+    [copy, clip, empty],
+  );
+  return <Context.Provider value={value}>{children}</Context.Provider>;
+}
+
+export function useClipboard(): Clipboard {
+  const value = useContext(Context);
+  if (!value) throw new Error("no clipboard here");
+  return value;
+}
+
+/** What was put on the clipboard and when; never what is on it. */
+export function ClipboardNote() {
+  const { clip, emptyNow, dismiss } = useClipboard();
+  const [now, setNow] = useState(Date.now());
+  useEffect(() => {
+    if (!clip) return;
+    setNow(Date.now());
+    const timer = window.setInterval(() => setNow(Date.now()), 1000);
+    return () => window.clearInterval(timer);
+  }, [clip]);
+  if (!clip) return null;
+  const open = clip.state === "there" || clip.state === "waiting";
+  return (
+    <div className="strip" role="status" aria-live="polite">
+      <span aria-hidden="true">{said(clip, now)}</span>
+      <span className="visually-hidden">{said(clip, clip.putAt)}</span>
+      {open && clip.dueAt !== null && (
+        <button type="button" className="link" onClick={emptyNow}>
+          empty it now
+        </button>
+      )}
+      <button type="button" className="link" onClick={dismiss}>
+        hide this line
+      </button>
+    </div>
+  );
+}

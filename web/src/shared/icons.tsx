@@ -1,0 +1,59 @@
+import type { FindingKind } from "../domain/findings";
+
+/** The shapes by which findings are told apart: shape and word first, tint second. */
+export function FindingShape({ kind }: { kind: FindingKind }) {
+  const line = { fill: "none", stroke: "currentColor", strokeWidth: 1.6 };
+  return (
+    <svg
+      width="16"
+      height="16"
+      viewBox="0 0 16 16"
+      aria-hidden="true"
+      className={kind === "breached" ? "grave" : undefined}
+    >
+      {kind === "breached" && (
+        <>
+          <path d="M8 1 15 8 8 15 1 8Z" fill="currentColor" />
+          <path d="M5 8h6" stroke="var(--ground)" strokeWidth="1.6" />
+        </>
+      )}
+      {kind === "weak" && <path d="M1 13 8 4l7 9" {...line} strokeDasharray="2.4 2" />}
+      {kind === "reused" && (
+        <>
+          <circle cx="6" cy="8" r="4.2" {...line} />
+          <circle cx="10" cy="8" r="4.2" {...line} />
+        </>
+      )}
+      {kind === "unfinished" && (
+        <path d="M1 8h5m4 0h5" {...line} stroke="var(--copper)" strokeWidth="2.4" />
+      )}
+      {kind === "overdue" && <path d="M3 1.5h10M3 14.5h10M4 2l8 12M12 2 4 14" {...line} />}
+      {kind === "plain_http" && (
+        <>
+          <path d="M1 8h9M7 4.5 10.5 8 7 11.5" {...line} />
+          <path d="M13.5 2v12" {...line} strokeDasharray="2 2" />
+        </>
+      )}
+    </svg>
+  );
+}
+
+/** The product's mark: a bend of two ropes. */
+export function KnotMark() {
+  return (
+    <svg width="28" height="18" viewBox="0 0 28 18" fill="none" aria-hidden="true">
+      <path
+        d="M1 13c6 0 7-9 13-9 5 0 6 7 1 8-4 .8-6-3-3-6"
+        stroke="var(--ink)"
+        strokeWidth="2.2"
+        strokeLinecap="round"
+      />
+      <path
+        d="M27 6c-6 0-8 8-14 8"
+        stroke="var(--copper)"
+        strokeWidth="2.2"
+        strokeLinecap="round"
+      />
+    </svg>
+  );
+}

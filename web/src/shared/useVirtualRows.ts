@@ -1,0 +1,24 @@
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { useEffect, useRef } from "react";
+
+/** Only the rows in view are in the page, so that 10,000 cost what 20 do. */
+export function useVirtualRows(count: number, at: number, size: (index: number) => number) {
+  const scroller = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({
+    count,
+    getScrollElement: () => scroller.current,
+    estimateSize: size,
+    overscan: 8,
+    initialRect: { width: 800, height: 640 },
+  });
+  useEffect(() => {
+    if (count) virtual.scrollToIndex(Math.min(at, count - 1));
+  }, [at, count, virtual]);
+  return {
+    scroller,
+    items: virtual.getVirtualItems(),
+    height: virtual.getTotalSize(),
+    /** For each row's element, with its index in `data-index`: rows are as high as they are. */
+    measure: virtual.measureElement,
+  };
+}
