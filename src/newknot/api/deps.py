@@ -48,6 +48,12 @@ def session_of(request: Request) -> Session:
     return keeper.sessions.find(halves[0], header)
 
 
+def session_or_no_vault(request: Request) -> None:
+    """For what the first start needs too: a session, unless there is no vault yet."""
+    if keeper_of(request).exists:
+        session_of(request)
+
+
 @dataclass(frozen=True, slots=True)
 class Work:
     """One call on the unlocked vault."""

@@ -18,6 +18,7 @@ from newknot.usecases.clock import Clock
 from newknot.usecases.draw_ring import DrawRing
 from newknot.usecases.errors import PassphraseTooWeak, VaultLocked
 from newknot.usecases.guessing import GuessBrake
+from newknot.usecases.logins import empty_bin
 from newknot.usecases.progress import Progress
 from newknot.usecases.sessions import Sessions
 
@@ -101,6 +102,8 @@ class Keeper:
             self.brake.wrong(self.clock.boot_s())
             raise
         self.brake.right()
+        if not vault.is_older_copy:
+            empty_bin(vault, now=self.clock.now(), only_expired=True)
         return self._take(vault)
 
     def prove(self, passphrase: str) -> None:

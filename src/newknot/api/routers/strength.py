@@ -1,8 +1,8 @@
 """Measuring a text, and the attack budgets it is held against."""
 
-from fastapi import APIRouter, Request
+from fastapi import APIRouter, Depends
 
-from newknot.api.deps import KeeperDep, session_of
+from newknot.api.deps import session_or_no_vault
 from newknot.api.schemas.checks import BudgetOut, MeasureIn, MeasureOut, SegmentOut
 from newknot.core.strength import BUDGETS, measure
 
@@ -24,11 +24,9 @@ def budgets() -> list[BudgetOut]:
     ]
 
 
-@router.post("/measure")
-def measure_text(body: MeasureIn, request: Request, keeper: KeeperDep) -> MeasureOut:
+@router.post("/measure", dependencies=[Depends(session_or_no_vault)])
+def measure_text(body: MeasureIn) -> MeasureOut:
     """The guess number of a text. Without a session only while there is no vault yet."""
-    if keeper.exists:
-        session_of(request)
     found = measure(body.secret.get_secret_value(), body.context)
     fallen = found.falls_to
     return MeasureOut(

@@ -2,7 +2,7 @@
 
 from pydantic import Field
 
-from newknot.api.schemas.base import Shape
+from newknot.api.schemas.base import Shape, Whole
 
 
 class DrawIn(Shape):
@@ -11,7 +11,7 @@ class DrawIn(Shape):
     replaces: an earlier draw that was only passed through (a slider on its way).
     """
 
-    length: int
+    length: Whole
     policy: dict[str, object] | None = None
     policy_id: str | None = None
     replaces: str | None = None

@@ -3,7 +3,7 @@
 from datetime import datetime
 from typing import Literal
 
-from newknot.api.schemas.base import Shape
+from newknot.api.schemas.base import Shape, Whole
 from newknot.api.schemas.logins import SecretIn
 from newknot.core.rotation import RotationEvent, RotationState
 
@@ -11,7 +11,7 @@ from newknot.core.rotation import RotationEvent, RotationState
 class StageIn(Shape):
     """How the new secret is made; all None: 20 characters to the site's policy."""
 
-    length: int | None = None
+    length: Whole | None = None
     policy: dict[str, object] | None = None
     secret: SecretIn | None = None
 

@@ -2,17 +2,17 @@
 
 from datetime import date, datetime
 
-from newknot.api.schemas.base import Shape
+from newknot.api.schemas.base import Shape, Whole
 from newknot.core.safeguards import Act, ProofRule
 
 
 class SafeguardsIn(Shape):
     """What the user sets."""
 
-    lock_after_s: int
-    clipboard_clear_s: int
+    lock_after_s: Whole
+    clipboard_clear_s: Whole
     reveal_allowed: bool
-    proof_minutes: int
+    proof_minutes: Whole
     proof_before: dict[Act, ProofRule]
     corpus_used: bool
 

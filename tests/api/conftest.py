@@ -1,0 +1,104 @@
+"""The API on a real temporary vault, without a network."""
+
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import httpx
+import pytest
+from starlette.testclient import TestClient
+
+from newknot.api.app import make_app
+from newknot.edge import SystemRandom
+from newknot.store.corpus import Corpus
+from newknot.usecases.keeper import Keeper
+from tests.conftest import CHEAP, PASSPHRASE, HandClock
+
+PORT = 47806
+ORIGIN = f"http://127.0.0.1:{PORT}"
+
+
+class Api:
+    """Calls as the page makes them, with both halves of the session."""
+
+    def __init__(self, keeper: Keeper, clock: HandClock, web: Path) -> None:
+        self.keeper = keeper
+        self.clock = clock
+        app = make_app(keeper, port=PORT, web_folder=web)
+        self.http = TestClient(app, base_url=ORIGIN, raise_server_exceptions=False)
+        self.http.headers["origin"] = ORIGIN
+        self.passphrase = PASSPHRASE
+
+    def call(self, method: str, path: str, body: object = None, **headers: str) -> httpx.Response:
+        """Any answer."""
+        url = path if path.startswith("/") else f"/api/{path}"
+        sent = {k.replace("_", "-"): v for k, v in headers.items()}
+        if isinstance(body, bytes):
+            return self.http.request(method, url, content=body, headers=sent)
+        return self.http.request(method, url, json=body, headers=sent)
+
+    def ok(self, method: str, path: str, body: object = None, **headers: str) -> Any:
+        """The answer's document; anything but a success fails the test."""
+        answer = self.call(method, path, body, **headers)
+        assert answer.is_success, (answer.status_code, answer.text)
+        return answer.json() if answer.content else None
+
+    def refused(self, method: str, path: str, body: object = None, **headers: str) -> str:
+        """`status code` of a refusal."""
+        answer = self.call(method, path, body, **headers)
+        assert not answer.is_success
+        return f"{answer.status_code} {answer.json()['code']}"
+
+    def enter(self, act: str = "unlock") -> None:
+        """Creates or unlocks the vault, and keeps both halves."""
+        answer = self.ok("POST", f"vault/{act}", {"passphrase": self.passphrase})
+        self.http.headers["knot-session"] = answer["token"]
+
+    def proof(self) -> dict[str, str]:
+        """A header that proves presence once."""
+        given = self.ok("POST", "vault/proof", {"passphrase": self.passphrase})
+        return {"knot_proof": given["proof"]}
+
+    def add(self, title: str = "Gantry Rentals", **more: object) -> dict[str, Any]:
+        """A login; its secret is one's own unless said otherwise."""
+        body = {"title": title, "secret": {"own": "cue-to-cue-19"}, **more}
+        added: dict[str, Any] = self.ok("POST", "logins", body)
+        return added
+
+    def secret_of(self, login_id: str) -> str:
+        """The current secret."""
+        answer = self.ok("POST", f"logins/{login_id}/secret", {"purpose": "copy"})
+        return str(answer["secret"])
+
+
+def make_api(folder: Path, clock: HandClock, corpus: Corpus | None = None) -> Api:
+    """An API over a vault file in the folder."""
+    keeper = Keeper(
+        folder / "own.vault",
+        state_folder=folder / "state",
+        backup_folder=folder / "backups",
+        clock=clock,
+        random=SystemRandom(),
+        parameters=CHEAP,
+        corpus=corpus,
+    )
+    web = folder / "web"
+    (web / "assets").mkdir(parents=True, exist_ok=True)
+    (web / "index.html").write_text('<meta property="csp-nonce" nonce="__CSP_NONCE__">')
+    (web / "assets" / "a.js").write_text("1")
+    return Api(keeper, clock, web)
+
+
+@pytest.fixture
+def closed(tmp_path: Path, clock: HandClock) -> Iterator[Api]:
+    """Nothing there yet."""
+    api = make_api(tmp_path, clock)
+    yield api
+    api.keeper.lock()
+
+
+@pytest.fixture
+def api(closed: Api) -> Api:
+    """A new vault, unlocked."""
+    closed.enter("create")
+    return closed

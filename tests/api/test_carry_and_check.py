@@ -1,0 +1,123 @@
+"""Import, backup and check over the API."""
+
+from datetime import date, timedelta
+from hashlib import sha1
+from pathlib import Path
+
+import pytest
+
+from newknot.store.corpus import Corpus, build_corpus
+from tests.api.conftest import Api, make_api
+from tests.conftest import HandClock
+
+ROWS = (
+    "Site,Login,Password,Link\n"
+    "Gantry,ilse,aaa,https://gantry.example\n"
+    "Lumen,ilse,bbb,lumen.example\n"
+    "Lumen,ilse,ccc,lumen.example\n"
+    "Lumen,ilse,bbb,lumen.example\n"
+    "broken\n"
+    ",,ddd,\n"
+    "Odd,x,eee,ftp://x\n"
+)
+
+
+def read(api: Api, text: str = ROWS) -> dict[str, object]:
+    table: dict[str, object] = api.ok("POST", "imports", text.encode())
+    return table
+
+
+def test_rows_are_judged_before_anything_is_written(api: Api) -> None:
+    api.add("Gantry", address="gantry.example", user_name="ilse", secret={"own": "aaa"})
+    table = read(api)
+    path, body = f"imports/{table['import_id']}", {"mapping": table["mapping"]}
+    rows = api.ok("POST", f"{path}/preview", body)["rows"]
+    assert [(r["line"], r["status"]) for r in rows] == [
+        (2, "same"), (3, "new"), (4, "differing"), (5, "same"), (6, "bad"), (7, "bad"), (8, "bad"),
+    ]  # fmt: skip
+    assert all(r["reason"] for r in rows if r["status"] == "bad")
+    assert len(api.ok("GET", "logins")["logins"]) == 1
+    assert api.ok("POST", f"{path}/apply", {**body, "also_differing": True}) == {"added_count": 2}
+    assert api.refused("POST", f"{path}/apply", body) == "404 import_unknown"
+    secrets = sorted(api.secret_of(r["login_id"]) for r in api.ok("GET", "logins")["logins"])
+    assert secrets == ["aaa", "bbb", "ccc"]
+
+
+def test_a_fault_in_the_middle_imports_nothing(api: Api, monkeypatch: pytest.MonkeyPatch) -> None:
+    table = read(api, "title,password\n" + "".join(f"T{i},p{i}\n" for i in range(50)))
+    from newknot.usecases import imports
+
+    real, calls = imports.add_login, []
+
+    def failing(*args: object, **more: object) -> object:
+        calls.append(1)
+        if len(calls) == 30:
+            raise OSError("the disk went away")
+        return real(*args, **more)  # type: ignore[arg-type]
+
+    monkeypatch.setattr(imports, "add_login", failing)
+    body = {"mapping": table["mapping"]}
+    assert api.refused("POST", f"imports/{table['import_id']}/apply", body) == "500 unexpected"
+    assert api.ok("GET", "logins")["logins"] == []
+
+
+@pytest.mark.parametrize(
+    ("body", "refusal"),
+    [
+        (b"", "422 csv_refused"),
+        (b'a,b\n"x', "422 csv_refused"),
+        (b"x" * (22 << 20), "413 body_too_large"),
+    ],
+)
+def test_what_is_no_csv_is_refused(api: Api, body: bytes, refusal: str) -> None:
+    assert api.refused("POST", "imports", body) == refusal
+
+
+def test_a_backup_opens_by_the_passphrase_in_another_place(api: Api, tmp_path: Path) -> None:
+    login = api.add()
+    assert api.refused("POST", "backups") == "403 proof_needed"
+    made = api.ok("POST", "backups", **api.proof())
+    assert api.ok("GET", "safeguards")["last_backup_at"]
+    body = api.call("GET", f"backups/{made['name']}").content
+    for name in ("..%2Fown.vault", "own.vault", "newknot-1.vault"):
+        assert api.refused("GET", f"backups/{name}").startswith("404")
+    elsewhere = tmp_path / "elsewhere"
+    elsewhere.mkdir()
+    (elsewhere / "own.vault").write_bytes(body)
+    copy = make_api(elsewhere, api.clock)
+    copy.enter()
+    assert copy.secret_of(login["login_id"]) == "cue-to-cue-19"
+    copy.keeper.lock()
+
+
+def test_the_check_finds_again_what_it_found_and_drops_what_was_renewed(
+    tmp_path: Path, clock: HandClock
+) -> None:
+    digest = sha1(b"limelight7", usedforsecurity=False).hexdigest()
+    source = tmp_path / "list.txt"
+    source.write_text(f"{digest}:1500\n")
+    build_corpus([source], tmp_path / "c.corpus", name="list", dated_on=date(2026, 5, 1))
+    api = make_api(tmp_path, clock, Corpus.open(tmp_path / "c.corpus"))
+    api.enter("create")
+    assert api.ok("GET", "checks/worklist")["checked_at"] is None
+    listed = api.add("Fernbank", secret={"own": "limelight7"}, importance="critical")
+    api.add("Tallow", secret={"own": "FollowSpot!1979x"})
+    api.add("Cable", secret={"own": "FollowSpot!1979x"})
+    api.add("Slate", expires_on=str(clock.at.date() - timedelta(days=1)))
+    first = api.ok("POST", "checks")
+    kinds = [(f["kind"], f["title"]) for f in first["findings"]]
+    assert kinds[0] == ("breached", "Fernbank")
+    assert {("reused", "Tallow"), ("reused", "Cable"), ("overdue", "Slate")} <= set(kinds)
+    assert first["corpus_count"] == 1
+    api.clock.pass_s(5)
+    second = api.ok("POST", "checks")
+    assert second["findings"] == first["findings"] and len(second["earlier"]) == 1
+    api.clock.pass_s(5)
+    body = {"title": "Fernbank", "secret": {"own": "kV!8q-Lz3#Rw0pXt_2mB"}}
+    api.ok("PUT", f"logins/{listed['login_id']}", body)
+    after = api.ok("GET", "checks/worklist")
+    assert all(f["title"] != "Fernbank" for f in after["findings"]) and after["renewed_count"] == 1
+    row = next(r for r in api.ok("GET", "logins")["logins"] if r["title"] == "Fernbank")
+    assert row["guess_number_log10"] is None
+    assert api.ok("GET", "checks/progress") == {"running": False, "done": 3, "total": 4}
+    api.keeper.lock()

@@ -1,0 +1,122 @@
+"""Logins, their history, and the bin."""
+
+from typing import Any
+
+import pytest
+
+from tests.api.conftest import Api
+
+WHOLE: dict[str, Any] = {
+    "title": "Fernbank Credit Union",
+    "user_name": "i.quist",
+    "address": "https://fernbank.example",
+    "notes": "two\nlines",
+    "fields": [{"name": "Member number", "value": "40 118"}],
+    "folder": "Money",
+    "owner": "Maud",
+    "tags": ["bank", "shared"],
+    "importance": "critical",
+    "expires_on": "2027-01-02",
+}
+
+
+def test_a_login_comes_back_as_it_was_given(api: Api) -> None:
+    mailbox = api.add("Tallow Post")
+    fields = [{"name": "PIN", "value": "4417"}]
+    added = api.add(
+        **WHOLE, secret={"own": "s3"}, secret_fields=fields, resets_by=mailbox["login_id"]
+    )
+    sheet = api.ok("GET", f"logins/{added['login_id']}")
+    assert {k: sheet[k] for k in WHOLE} == WHOLE
+    assert (sheet["resets_by"], sheet["domain"]) == (mailbox["login_id"], "fernbank.example")
+    assert sheet["secret_field_names"] == ["PIN"] and sheet["made"] == "own"
+    body = {"purpose": "reveal", "name": "PIN"}
+    assert api.ok("POST", f"logins/{added['login_id']}/secret-field", body)["secret"] == "4417"
+
+
+def test_a_replaced_secret_goes_to_the_history_and_comes_back(api: Api) -> None:
+    login_id = api.add()["login_id"]
+    api.clock.pass_s(86400 * 30 - 600)
+    api.keeper.touch(600)
+    edited = api.ok(
+        "PUT", f"logins/{login_id}", {"title": "New title", "secret": {"own": "second"}}
+    )
+    (earlier,) = edited["history"]
+    assert (earlier["used"], earlier["made"]) == (True, "own")
+    assert earlier["until_at"] == edited["secret_since_at"] > earlier["since_at"]
+    path = f"logins/{login_id}/history/{earlier['earlier_id']}"
+    assert api.ok("POST", f"{path}/secret", {"purpose": "copy"})["secret"] == "cue-to-cue-19"
+    restored = api.ok("POST", f"{path}/restore")
+    assert api.secret_of(login_id) == "cue-to-cue-19"
+    assert len(restored["history"]) == 2
+    newest = restored["history"][0]["earlier_id"]
+    again = api.ok("POST", f"logins/{login_id}/history/{newest}/secret", {"purpose": "copy"})
+    assert again["secret"] == "second"
+
+
+def test_editing_the_card_alone_leaves_secrets_as_they_are(api: Api) -> None:
+    login_id = api.add(secret_fields=[{"name": "PIN", "value": "4417"}])["login_id"]
+    edited = api.ok("PUT", f"logins/{login_id}", {"title": "T", "secret_fields": [{"name": "PIN"}]})
+    assert edited["history"] == [] and edited["has_secret"]
+    assert api.secret_of(login_id) == "cue-to-cue-19"
+    body = {"purpose": "copy", "name": "PIN"}
+    assert api.ok("POST", f"logins/{login_id}/secret-field", body)["secret"] == "4417"
+
+
+@pytest.mark.parametrize(
+    ("change", "field"),
+    [
+        ({"title": "  "}, "title"),
+        ({"title": "x" * 1001}, "title"),
+        ({"address": "ftp://gantry.example"}, "address"),
+        ({"resets_by": "0" * 32}, "resets_by"),
+        ({"fields": [{"name": "", "value": "x"}]}, "fields.0.name"),
+        ({"secret_fields": [{"name": "PIN"}]}, "secret_fields.0.value"),
+        (
+            {"secret_fields": [{"name": "a", "value": "1"}, {"name": "a ", "value": "2"}]},
+            "secret_fields",
+        ),
+        ({"tags": [""]}, "tags.0"),
+        ({"secret": {}}, "secret"),
+        ({"secret": {"own": "x", "draw_id": "y"}}, "secret"),
+        ({"secret": {"own": "x" * 10_001}}, "secret"),
+    ],
+)
+def test_a_wrong_field_is_named_and_nothing_is_written(
+    api: Api, change: dict[str, Any], field: str
+) -> None:
+    body = {"title": "T", "secret": {"own": "x"}, **change}
+    answer = api.call("POST", "logins", body)
+    assert (answer.status_code, answer.json()["code"]) == (422, "field_invalid")
+    assert answer.json()["data"]["field"] == field
+    assert api.ok("GET", "logins")["logins"] == []
+
+
+def test_the_bin_keeps_for_thirty_days_and_gives_back_what_it_holds(api: Api) -> None:
+    login_id = api.add()["login_id"]
+    rotation = api.ok("POST", "rotations", {"login_id": login_id})
+    assert api.refused("DELETE", f"logins/{login_id}") == "403 proof_needed"
+    api.ok("DELETE", f"logins/{login_id}", **api.proof())
+    assert api.ok("GET", "logins")["logins"] == []
+    assert api.refused("POST", f"logins/{login_id}/secret", {"purpose": "copy"}) == "409 in_bin"
+    assert [row["login_id"] for row in api.ok("GET", "logins/bin")] == [login_id]
+    api.ok("POST", f"logins/{login_id}/restore")
+    assert api.secret_of(login_id) == "cue-to-cue-19"
+    api.ok("DELETE", f"logins/{login_id}", **api.proof())
+    for days, left in ((29, 1), (2, 0)):
+        api.keeper.lock()
+        api.clock.pass_s(86400 * days)
+        api.enter()
+        assert len(api.ok("GET", "logins/bin")) == left
+    assert api.refused("GET", f"rotations/{rotation['rotation_id']}") == "404 record_missing"
+
+
+def test_the_bin_is_emptied_on_purpose(api: Api) -> None:
+    kept, gone = api.add("Kept"), api.add("Gone")
+    body = {"title": "Kept", "resets_by": gone["login_id"]}
+    api.ok("PUT", f"logins/{kept['login_id']}", body)
+    api.ok("DELETE", f"logins/{gone['login_id']}", **api.proof())
+    assert api.refused("DELETE", "logins/bin") == "403 proof_needed"
+    assert api.ok("DELETE", "logins/bin", **api.proof()) == {"deleted_count": 1}
+    assert api.refused("GET", f"logins/{gone['login_id']}") == "404 record_missing"
+    assert api.ok("GET", f"logins/{kept['login_id']}")["resets_by"] is None

@@ -1,0 +1,101 @@
+"""Rotations over the API: each way through, and none that loses a secret."""
+
+from typing import Any
+
+import pytest
+
+from tests.api.conftest import Api
+
+
+def begun(api: Api) -> tuple[str, str]:
+    """(login id, rotation id)"""
+    login = api.add(address="https://gantry.example")
+    rotation = api.ok("POST", "rotations", {"login_id": login["login_id"]})
+    assert (rotation["state"], rotation["staged_length"]) == ("staged", 20)
+    return login["login_id"], f"rotations/{rotation['rotation_id']}"
+
+
+def hand_out(api: Api, path: str) -> str:
+    return str(api.ok("POST", f"{path}/hand-out", {"purpose": "copy"})["secret"])
+
+
+def event(api: Api, path: str, name: str, **more: str) -> dict[str, Any]:
+    answer: dict[str, Any] = api.ok("POST", f"{path}/events", {"event": name, **more})
+    return answer
+
+
+def test_accepted_the_new_one_is_current_and_the_old_one_a_key_away(api: Api) -> None:
+    login_id, path = begun(api)
+    current = api.ok("POST", f"{path}/current", {"purpose": "copy"})
+    assert current["secret"] == "cue-to-cue-19" and current["rotation"]["current_copied_at"]
+    new = hand_out(api, path)
+    assert api.secret_of(login_id) == "cue-to-cue-19"
+    accepted = event(api, path, "accept")
+    assert accepted["has_former"] and accepted["staged_length"] is None
+    assert api.secret_of(login_id) == new
+    assert api.ok("POST", f"{path}/former", {"purpose": "copy"})["secret"] == "cue-to-cue-19"
+    assert event(api, path, "verify")["is_open"] is False
+    assert api.refused("POST", f"{path}/former", {"purpose": "copy"}) == "404 nothing_held"
+    (earlier,) = api.ok("GET", f"logins/{login_id}")["history"]
+    assert earlier["used"] and earlier["until_at"]
+
+
+def test_refused_it_is_drawn_again_and_the_first_is_kept_as_never_used(api: Api) -> None:
+    login_id, path = begun(api)
+    first = hand_out(api, path)
+    refused = event(api, path, "refuse", refusal="No symbols, please")
+    assert refused["refusal"] == "No symbols, please"
+    policy = {
+        "min_length": 12,
+        "max_length": 12,
+        "classes": [{"name": "d", "characters": "0123456789"}],
+    }
+    again = api.ok("POST", f"{path}/stage", {"length": 12, "policy": policy})
+    assert (again["state"], again["staged_length"]) == ("staged", 12)
+    (unused,) = api.ok("GET", f"logins/{login_id}")["history"]
+    assert not unused["used"]
+    body = {"purpose": "copy"}
+    kept = api.ok("POST", f"logins/{login_id}/history/{unused['earlier_id']}/secret", body)
+    assert kept["secret"] == first
+
+
+def test_given_up_the_current_one_stays(api: Api) -> None:
+    login_id, path = begun(api)
+    hand_out(api, path)
+    event(api, path, "give_up")
+    assert api.secret_of(login_id) == "cue-to-cue-19"
+    assert [e["used"] for e in api.ok("GET", f"logins/{login_id}")["history"]] == [False]
+    assert api.refused("POST", f"{path}/hand-out", {"purpose": "copy"}) == "404 nothing_held"
+
+
+def test_withdrawn_both_are_kept_and_the_history_is_as_before(api: Api) -> None:
+    login_id, path = begun(api)
+    new = hand_out(api, path)
+    event(api, path, "accept")
+    assert event(api, path, "withdraw")["state"] == "unsure"
+    assert api.secret_of(login_id) == "cue-to-cue-19"
+    assert api.ok("GET", f"logins/{login_id}")["history"] == []
+    assert hand_out(api, path) == new
+    event(api, path, "accept")
+    assert api.secret_of(login_id) == new
+
+
+def test_one_rotation_at_a_time_and_a_second_window_cannot_go_against_the_table(api: Api) -> None:
+    login_id, path = begun(api)
+    again = api.ok("POST", "rotations", {"login_id": login_id})
+    assert path.endswith(again["rotation_id"])
+    assert api.refused("POST", f"{path}/events", {"event": "accept"}) == "409 event_refused"
+    hand_out(api, path)
+    event(api, path, "accept")
+    for name in ("accept", "refuse", "doubt", "give_up"):
+        assert api.refused("POST", f"{path}/events", {"event": name}) == "409 event_refused"
+
+
+@pytest.mark.parametrize(
+    "body",
+    [{"secret": {}}, {"length": 3}, {"policy": {"min_length": 1}}, {"secret": {"draw_id": "x"}}],
+)
+def test_a_wish_that_cannot_be_met_begins_nothing(api: Api, body: dict[str, Any]) -> None:
+    login = api.add()
+    assert api.refused("POST", "rotations", {"login_id": login["login_id"], **body})
+    assert api.ok("GET", "rotations") == []

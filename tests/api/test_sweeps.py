@@ -1,0 +1,178 @@
+"""Rules that hold for every route, read off the OpenAPI document."""
+
+import json
+import re
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+import newknot.__main__  # noqa: F401 - so that every error class is known
+from newknot.api.app import make_api
+from newknot.api.errors import STATUS
+from newknot.core.errors import NewKnotError
+from tests.api.conftest import ORIGIN, PORT, Api
+
+PROBLEMS = Path(__file__).parents[2] / "web" / "src" / "domain" / "problems.ts"
+CANARY = "kumquat-lantern-77"
+WITHOUT_SESSION = {
+    ("GET", "/vault"),
+    ("GET", "/vault/words"),
+    ("POST", "/vault/create"),
+    ("POST", "/vault/unlock"),
+    ("GET", "/strength/budgets"),
+}
+
+
+def routes(api: Api) -> list[tuple[str, str]]:
+    """(method, path) of every operation."""
+    document = make_api(api.keeper, port=PORT).openapi()
+    return [
+        (method.upper(), path)
+        for path, operations in document["paths"].items()
+        for method in operations
+    ]
+
+
+def guarded(api: Api) -> list[tuple[str, str]]:
+    """Those that need a session."""
+    found = [route for route in routes(api) if route not in WITHOUT_SESSION]
+    assert len(found) > 40
+    return found
+
+
+def filled(path: str) -> str:
+    return "/api" + re.sub(r"{[^}]+}", "0" * 32, path)
+
+
+def test_locked_every_route_answers_423(api: Api) -> None:
+    api.ok("POST", "vault/lock")
+    for method, path in guarded(api):
+        assert api.call(method, filled(path), {}).status_code == 423, path
+
+
+@pytest.mark.parametrize(
+    "halves",
+    [
+        {"cookie": "", "knot_session": "HEADER"},
+        {"cookie": "COOKIE", "knot_session": ""},
+        {"cookie": "COOKIE; COOKIE", "knot_session": "HEADER"},
+        {"cookie": "newknot_47806=wrong", "knot_session": "HEADER"},
+        {"cookie": "COOKIE", "knot_session": "wrong"},
+        {"cookie": "newknot_1=x", "knot_session": "HEADER"},
+    ],
+)
+def test_half_a_credential_is_none(api: Api, halves: dict[str, str]) -> None:
+    cookie = f"newknot_47806={api.http.cookies['newknot_47806']}"
+    header = api.http.headers["knot-session"]
+    api.http.cookies.clear()
+    sent = {k: v.replace("COOKIE", cookie).replace("HEADER", header) for k, v in halves.items()}
+    for method, path in guarded(api):
+        assert api.call(method, filled(path), {}, **sent).status_code == 401, path
+    assert api.ok("GET", "vault/session", cookie=cookie, knot_session=header)
+
+
+@pytest.mark.parametrize(
+    ("headers", "status"),
+    [
+        ({"host": "localhost:47806"}, 421),
+        ({"host": "127.0.0.1"}, 421),
+        ({"host": "127.0.0.1:47806.evil.example"}, 421),
+        ({"origin": "http://127.0.0.1:47807"}, 403),
+        ({"origin": "null"}, 403),
+        ({"origin": ORIGIN + "/"}, 403),
+    ],
+)
+def test_another_host_or_origin_is_refused(api: Api, headers: dict[str, str], status: int) -> None:
+    for method, path in routes(api):
+        assert api.call(method, filled(path), {}, **headers).status_code == status, path
+
+
+@pytest.mark.parametrize("site", ["", "cross-site", "same-site", "none"])
+def test_without_origin_only_the_same_origin_is_answered(api: Api, site: str) -> None:
+    del api.http.headers["origin"]
+    assert api.refused("GET", "vault/session", sec_fetch_site=site) == "403 origin_refused"
+    assert api.ok("GET", "vault/session", sec_fetch_site="same-origin")
+
+
+def test_no_malformed_request_is_echoed(api: Api) -> None:
+    bodies: list[Any] = [
+        {"passphrase": [CANARY]},
+        {CANARY: CANARY},
+        {"secret": {"own": {"x": CANARY}}, "title": 4},
+        {"secret": {CANARY: 1}},
+        [CANARY],
+        CANARY,
+        {"policy": {CANARY: 1, "min_length": CANARY}, "length": CANARY, "name": "n", "domains": []},
+        {"mapping": [CANARY]},
+        f'{{"passphrase": "{CANARY}'.encode(),
+    ]
+    for method, path in routes(api):
+        if path in ("/vault/unlock", "/vault/lock"):
+            continue
+        for body in bodies:
+            answer = api.call(method, filled(path), body)
+            assert answer.status_code < 500, (path, answer.text)
+            if not answer.is_success:
+                assert CANARY not in answer.text + str(answer.headers), path
+
+
+def test_lists_and_sheets_never_hold_a_secret(api: Api) -> None:
+    login = api.add(secret={"own": CANARY}, secret_fields=[{"name": "pin", "value": CANARY}])
+    other = api.add("Lumen", secret={"own": "other-" + CANARY})
+    body = {"title": "Gantry Rentals", "secret": {"own": CANARY + "-2"}}
+    api.ok("PUT", f"logins/{login['login_id']}", {**body, "secret_fields": [{"name": "pin"}]})
+    rotation = api.ok(
+        "POST", "rotations", {"login_id": other["login_id"], "secret": {"own": CANARY}}
+    )
+    api.ok("POST", "checks")
+    given = {"login_id": login["login_id"], "rotation_id": rotation["rotation_id"]}
+    for method, path in routes(api):
+        if method != "GET":
+            continue
+        url = "/api" + re.sub(r"{([^}]+)}", lambda m: given.get(m[1], "0" * 32), path)
+        assert CANARY not in api.call("GET", url).text, path
+
+
+def test_every_answer_is_kept_out_of_caches(api: Api) -> None:
+    for method, path in [*routes(api), ("GET", "none"), ("GET", "/vault/none")]:
+        headers = api.call(method, filled(path), {}).headers
+        assert headers["cache-control"] == "no-store", path
+        assert headers["x-content-type-options"] == "nosniff"
+    page = api.call("GET", "/logins")
+    policy = page.headers["content-security-policy"]
+    nonce = re.search(r"nonce-([^']+)", policy)
+    assert nonce is not None and nonce[1] in page.text
+    assert "unsafe" not in policy and api.call("GET", "/").text != page.text
+
+
+def test_a_body_that_is_too_large_or_of_no_length_is_refused(api: Api) -> None:
+    assert api.refused("POST", "logins", b"x" * (1 << 20) + b"x") == "413 body_too_large"
+    chunked = api.http.post("/api/logins", content=iter([b"{}"]))
+    assert (chunked.status_code, chunked.json()["code"]) == (411, "length_required")
+    assert api.refused("DELETE", "vault") == "405 method_refused"
+    assert api.refused("GET", "nothing") == "404 not_found"
+
+
+def subclasses(of: type[NewKnotError]) -> set[type[NewKnotError]]:
+    return {of}.union(*(subclasses(c) for c in of.__subclasses__())) if of else set()
+
+
+def test_every_error_has_a_status_and_a_sentence_on_screen() -> None:
+    codes = {c.__new__(c).code for c in subclasses(NewKnotError) - {NewKnotError}}
+    assert codes == set(STATUS)
+    sentences = set(re.findall(r"^  (\w+): \(", PROBLEMS.read_text(), re.MULTILINE))
+    guard = {"host_refused", "origin_refused", "length_required", "body_too_large"}
+    assert codes | guard | {"request_invalid", "unexpected", "not_found"} <= sentences
+
+
+def test_an_unexpected_fault_says_nothing_of_what_was_sent(
+    api: Api, monkeypatch: pytest.MonkeyPatch, caplog: pytest.LogCaptureFixture
+) -> None:
+    def broken(*_: object, **__: object) -> None:
+        raise RuntimeError(CANARY)
+
+    monkeypatch.setattr("newknot.api.routers.logins.use.list_logins", broken)
+    assert api.refused("GET", "logins") == "500 unexpected"
+    assert CANARY not in caplog.text and "RuntimeError" in caplog.text
+    assert json.loads(api.call("GET", "logins").text) == {"code": "unexpected", "data": {}}

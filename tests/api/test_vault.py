@@ -1,0 +1,186 @@
+"""Creating, unlocking, locking, guessing, proving."""
+
+import sqlite3
+import threading
+
+import pytest
+
+from newknot.usecases.errors import VaultLocked
+from tests.api.conftest import Api, make_api
+
+
+def test_first_start_then_locked_then_open(closed: Api) -> None:
+    assert closed.ok("GET", "vault")["state"] == "new"
+    closed.enter("create")
+    assert closed.ok("GET", "vault")["state"] == "unlocked"
+    closed.ok("POST", "vault/lock")
+    assert closed.ok("GET", "vault")["state"] == "locked"
+    assert closed.refused("GET", "logins") == "423 vault_locked"
+    closed.enter()
+    assert closed.ok("GET", "logins") == {"logins": [], "damaged": []}
+    assert (
+        closed.refused("POST", "vault/create", {"passphrase": closed.passphrase})
+        == "409 vault_exists"
+    )
+
+
+def test_a_weak_vault_passphrase_is_refused_and_makes_no_file(closed: Api) -> None:
+    refused = closed.call("POST", "vault/create", {"passphrase": "Sunday2019"})
+    assert (refused.status_code, refused.json()["code"]) == (422, "passphrase_too_weak")
+    assert not closed.keeper.exists
+
+
+def test_measuring_needs_no_session_only_while_there_is_no_vault(closed: Api) -> None:
+    body = {"secret": "dragonfly"}
+    assert closed.ok("POST", "strength/measure", body)["falls_to"] == "at_form"
+    closed.enter("create")
+    closed.http.headers.pop("knot-session")
+    assert closed.refused("POST", "strength/measure", body) == "401 session_unknown"
+
+
+def test_guessing_is_slowed_and_the_right_one_ends_it(api: Api) -> None:
+    api.ok("POST", "vault/lock")
+    wrong = {"passphrase": "seven lamps"}
+    for _ in range(3):
+        assert api.refused("POST", "vault/unlock", wrong) == "403 wrong_passphrase"
+    right = {"passphrase": api.passphrase}
+    assert api.refused("POST", "vault/unlock", right) == "429 too_many_guesses"
+    api.clock.pass_s(1.1)
+    assert api.refused("POST", "vault/unlock", wrong) == "403 wrong_passphrase"
+    api.clock.pass_s(1.1)
+    assert api.refused("POST", "vault/unlock", right) == "429 too_many_guesses"
+    api.clock.pass_s(1)
+    api.enter()
+    assert api.refused("POST", "vault/proof", wrong) == "403 wrong_passphrase"
+
+
+def test_it_locks_itself_when_idle_and_only_human_acts_extend(api: Api) -> None:
+    for _ in range(5):
+        api.clock.pass_s(590)
+        api.ok("POST", "vault/touch")
+    api.clock.pass_s(590)
+    assert api.ok("GET", "vault/session")["seconds_left"] == 10
+    api.clock.pass_s(9)
+    api.ok("GET", "logins")
+    api.clock.pass_s(1)
+    assert api.refused("GET", "logins") == "423 vault_locked"
+
+
+def test_a_lock_waits_for_the_call_that_runs_and_takes_no_new_one(api: Api) -> None:
+    entered, go = threading.Event(), threading.Event()
+
+    def work() -> None:
+        with api.keeper.at_work() as vault:
+            entered.set()
+            go.wait(5)
+            assert vault.counter > 0
+
+    worker = threading.Thread(target=work)
+    worker.start()
+    entered.wait(5)
+    locker = threading.Thread(target=api.keeper.lock)
+    locker.start()
+    while api.keeper.is_unlocked:
+        pass
+    with pytest.raises(VaultLocked), api.keeper.at_work():
+        pass
+    assert locker.is_alive()
+    go.set()
+    worker.join(5)
+    locker.join(5)
+    assert not locker.is_alive() and api.ok("GET", "vault")["state"] == "locked"
+
+
+def test_a_second_window_has_a_session_of_its_own(api: Api) -> None:
+    first = (api.http.headers["knot-session"], dict(api.http.cookies))
+    api.enter()
+    assert api.ok("GET", "vault/session")
+    api.http.cookies.clear()
+    api.http.cookies.update(first[1])
+    assert api.refused("GET", "vault/session") == "401 session_unknown"
+    assert api.ok("GET", "vault/session", knot_session=first[0])
+
+
+def test_a_damaged_file_gives_one_clear_answer(api: Api) -> None:
+    api.ok("POST", "vault/lock")
+    connection = sqlite3.connect(api.keeper.path)
+    connection.execute("UPDATE head SET sealed = randomblob(100)")
+    connection.commit()
+    connection.close()
+    answer = api.call("POST", "vault/unlock", {"passphrase": api.passphrase})
+    assert (answer.status_code, answer.json()) == (
+        500, {"code": "vault_damaged", "data": {"part": "its head"}},
+    )  # fmt: skip
+
+
+def test_a_damaged_login_is_counted_and_the_others_are_listed(api: Api) -> None:
+    api.add("One")
+    api.add("Two")
+    api.ok("POST", "vault/lock")
+    connection = sqlite3.connect(api.keeper.path)
+    connection.execute(
+        "UPDATE records SET sealed = randomblob(1052) WHERE rowid = "
+        "(SELECT rowid FROM records WHERE part = 1 AND length(sealed) = 1052 LIMIT 1)"
+    )
+    connection.commit()
+    connection.close()
+    api.enter()
+    listed = api.ok("GET", "logins")
+    assert len(listed["logins"]) + len(listed["damaged"]) == 2
+    assert len(api.ok("GET", "vault/session")["damaged"]) == 1
+
+
+def test_words_are_offered(closed: Api) -> None:
+    offered = closed.ok("GET", "vault/words?count=7")
+    assert len(offered["words"]) == 7 and offered["entropy_bits"] == 77
+    assert closed.refused("GET", "vault/words?count=0") == "422 field_invalid"
+
+
+@pytest.mark.parametrize("rule", ["each", "minutes"])
+def test_a_proof_is_asked_as_the_safeguards_say(api: Api, rule: str) -> None:
+    login = api.add()
+    held = api.ok("GET", "safeguards")
+    wanted = {k: held[k] for k in (
+        "lock_after_s", "clipboard_clear_s", "reveal_allowed", "proof_minutes", "corpus_used",
+    )}  # fmt: skip
+    rules = dict.fromkeys(held["proof_before"], rule)
+    body = {**wanted, "lock_after_s": 3600, "proof_before": rules}
+    assert api.refused("PUT", "safeguards", body) == "403 proof_needed"
+    api.ok("PUT", "safeguards", body, **api.proof())
+    path, purpose = f"logins/{login['login_id']}/secret", {"purpose": "copy"}
+    if rule == "each":
+        proof = api.proof()
+        api.ok("POST", path, purpose, **proof)
+        assert api.refused("POST", path, purpose, **proof) == "403 proof_needed"
+        late = api.proof()
+        api.clock.pass_s(61)
+        assert api.refused("POST", path, purpose, **late) == "403 proof_needed"
+    else:
+        api.ok("POST", path, purpose)
+        api.clock.pass_s(301)
+        assert api.refused("POST", path, purpose) == "403 proof_needed"
+        api.proof()
+        api.ok("POST", path, purpose)
+
+
+def test_showing_can_be_switched_off_while_copying_stays(api: Api) -> None:
+    login = api.add()
+    held = api.ok("GET", "safeguards")
+    body = {k: held[k] for k in (
+        "lock_after_s", "clipboard_clear_s", "proof_minutes", "proof_before", "corpus_used",
+    )}  # fmt: skip
+    api.ok("PUT", "safeguards", {**body, "reveal_allowed": False}, **api.proof())
+    path = f"logins/{login['login_id']}/secret"
+    assert api.refused("POST", path, {"purpose": "reveal"}) == "403 reveal_switched_off"
+    assert api.ok("POST", path, {"purpose": "copy"})["secret"] == "cue-to-cue-19"
+    wrong = {**body, "reveal_allowed": True, "lock_after_s": 5}
+    assert api.refused("PUT", "safeguards", wrong, **api.proof()) == "422 field_invalid"
+
+
+def test_what_was_written_is_there_for_the_next_process(api: Api) -> None:
+    api.add("Kept")
+    api.keeper.lock()
+    next_one = make_api(api.keeper.path.parent, api.clock)
+    next_one.enter()
+    assert [row["title"] for row in next_one.ok("GET", "logins")["logins"]] == ["Kept"]
+    next_one.keeper.lock()

@@ -1,0 +1,61 @@
+"""What tests share: cheap key parameters, a vault on disk, clocks that are set by hand."""
+
+from collections.abc import Iterator
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+
+import pytest
+
+from newknot.crypto import KdfParameters
+from newknot.store.vault import Vault
+
+CHEAP = KdfParameters(passes=1, memory_kib=64, lanes=1)
+PASSPHRASE = "seven lamps over wet gravel"
+
+
+class HandClock:
+    """Stands still until it is moved."""
+
+    def __init__(self) -> None:
+        self.at = datetime(2026, 11, 25, 12, tzinfo=UTC)
+        self.boot = 1000.0
+
+    def now(self) -> datetime:
+        return self.at
+
+    def boot_s(self) -> float:
+        return self.boot
+
+    def pass_s(self, seconds: float) -> None:
+        """So many seconds later."""
+        self.at += timedelta(seconds=seconds)
+        self.boot += seconds
+
+
+def new_vault(folder: Path) -> Vault:
+    """A vault file with cheap key parameters."""
+    return Vault.create(
+        folder / "own.vault",
+        passphrase=PASSPHRASE,
+        parameters=CHEAP,
+        state_folder=folder / "state",
+    )
+
+
+def reopened(folder: Path, passphrase: str = PASSPHRASE) -> Vault:
+    """The vault file again."""
+    return Vault.unlock(folder / "own.vault", passphrase=passphrase, state_folder=folder / "state")
+
+
+@pytest.fixture
+def vault(tmp_path: Path) -> Iterator[Vault]:
+    """A new, unlocked vault in a folder of its own."""
+    one = new_vault(tmp_path)
+    yield one
+    one.close()
+
+
+@pytest.fixture
+def clock() -> HandClock:
+    """A clock set by hand."""
+    return HandClock()

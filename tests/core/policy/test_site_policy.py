@@ -1,0 +1,65 @@
+"""Reading and writing the JSON form, and the sentence for each wrong one."""
+
+from typing import Any
+
+import pytest
+
+from newknot.core.policy import SitePolicy
+from newknot.core.policy.site_policy import PolicyInvalid
+
+WHOLE: dict[str, Any] = {
+    "min_length": 8,
+    "max_length": 16,
+    "classes": [
+        {"name": "lower", "characters": "abcdef", "minimum": 1},
+        {"name": "digit", "characters": "0123456789", "minimum": 2, "maximum": 4},
+    ],
+    "min_classes": 2,
+    "max_identical_run": 2,
+    "max_sequence_run": 3,
+    "first_from": "abc",
+    "last_from": None,
+    "distinct": False,
+    "forbidden": ["ilse", "gantry"],
+    "excluded": "0O",
+    "folds_case": False,
+    "keeps_first": None,
+    "history_depth": 5,
+    "max_age_days": 90,
+}
+
+
+def test_what_is_written_is_read_back_the_same() -> None:
+    policy = SitePolicy.from_dict(WHOLE)
+    assert SitePolicy.from_dict(policy.to_dict()) == policy
+    assert policy.to_dict() == {**WHOLE, "max_uses": None}
+
+
+@pytest.mark.parametrize(
+    ("change", "field"),
+    [
+        ({"min_length": None}, "min_length"),
+        ({"min_length": 0}, "min_length"),
+        ({"max_length": 10**9}, "max_length"),
+        ({"max_length": True}, "max_length"),
+        ({"classes": {}}, "classes"),
+        ({"classes": ["x"]}, "classes.0"),
+        ({"classes": [{"name": "a", "characters": ""}]}, "classes.0.characters"),
+        ({"classes": [{"name": "a", "characters": "aa"}]}, "classes.0.characters"),
+        (
+            {"classes": [{"name": "a", "characters": "ab"}, {"name": "b", "characters": "bc"}]},
+            "classes.1.characters",
+        ),
+        ({"classes": [{"name": "a", "characters": "\ud800"}]}, "classes.0.characters"),
+        ({"classes": [{"name": "a", "characters": "a", "least": 1}]}, "classes.0.least"),
+        ({"forbidden": ["a"] * 51}, "forbidden"),
+        ({"forbidden": [""]}, "forbidden.0"),
+        ({"excluded": 4}, "excluded"),
+        ({"distinct": "yes"}, "distinct"),
+        ({"colour": 1}, "colour"),
+    ],
+)
+def test_a_wrong_document_names_its_field(change: dict[str, Any], field: str) -> None:
+    with pytest.raises(PolicyInvalid) as caught:
+        SitePolicy.from_dict({**WHOLE, **change})
+    assert caught.value.data["field"] == field

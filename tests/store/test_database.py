@@ -1,0 +1,73 @@
+"""Migrations and transactions."""
+
+import sqlite3
+from pathlib import Path
+
+import pytest
+
+from newknot.store.database import connect, migrate, migrations, require_schema, transaction
+from newknot.store.errors import VaultDamaged, VaultFolderRefused, VaultNewer
+
+
+def test_every_version_reaches_one_schema(tmp_path: Path) -> None:
+    for start in range(len(migrations()) + 1):
+        connection = connect(tmp_path / f"{start}.vault")
+        migrate(connection, migrations()[:start])
+        migrate(connection)
+        require_schema(connection)
+        connection.close()
+
+
+def test_a_migration_that_fails_half_way_leaves_the_version_before(tmp_path: Path) -> None:
+    connection = connect(tmp_path / "a.vault")
+    migrate(connection)
+    broken = [
+        *migrations(),
+        "CREATE TABLE extra (x) STRICT;\nCREATE TABLE bad (x INTEGER) STRICT;\nNO;",
+    ]
+    with pytest.raises(VaultDamaged):
+        migrate(connection, broken)
+    require_schema(connection)
+    assert connection.execute("PRAGMA user_version").fetchone() == (len(migrations()),)
+    connection.close()
+
+
+def test_a_later_version_is_not_touched(tmp_path: Path) -> None:
+    connection = connect(tmp_path / "a.vault")
+    migrate(connection)
+    connection.execute("PRAGMA user_version = 99")
+    with pytest.raises(VaultNewer):
+        migrate(connection)
+    connection.close()
+
+
+def test_a_transaction_is_whole_or_nothing_and_settings_hold(tmp_path: Path) -> None:
+    connection = connect(tmp_path / "a.vault")
+    connection.execute("CREATE TABLE t (x)")
+    with pytest.raises(KeyError), transaction(connection):
+        connection.execute("INSERT INTO t VALUES (1)")
+        raise KeyError
+    assert connection.execute("SELECT count(*) FROM t").fetchone() == (0,)
+    wanted = {"journal_mode": "wal", "synchronous": 2, "temp_store": 2, "secure_delete": 1}
+    for name, value in wanted.items():
+        assert connection.execute(f"PRAGMA {name}").fetchone() == (value,)
+    connection.close()
+
+
+def test_a_full_disk_changes_nothing_and_says_so(tmp_path: Path) -> None:
+    connection = connect(tmp_path / "a.vault")
+    connection.execute("CREATE TABLE t (x)")
+    pages = connection.execute("PRAGMA page_count").fetchone()[0]
+    connection.execute(f"PRAGMA max_page_count = {pages}")
+    with pytest.raises(Exception, match="disk_full"), transaction(connection):
+        connection.execute("INSERT INTO t VALUES (randomblob(100000))")
+    assert connection.execute("SELECT count(*) FROM t").fetchone() == (0,)
+    connection.close()
+
+
+def test_a_folder_that_takes_no_file_is_named(tmp_path: Path) -> None:
+    (tmp_path / "file").write_text("")
+    with pytest.raises(VaultFolderRefused):
+        connect(tmp_path / "file" / "a.vault")
+    with pytest.raises((VaultDamaged, sqlite3.OperationalError)):
+        connect(tmp_path)

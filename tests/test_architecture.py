@@ -1,0 +1,101 @@
+"""The arrow between the layers, read off the syntax trees."""
+
+import ast
+from pathlib import Path
+
+import pytest
+
+SOURCE = Path(__file__).parents[1] / "src" / "newknot"
+LAYERS = ["core", "crypto", "store", "exchange", "usecases", "api", "demo"]
+ALLOWED = {
+    "core": {"core"},
+    "crypto": {"crypto", "core"},
+    "store": {"store", "crypto", "core"},
+    "exchange": {"exchange", "core"},
+    "usecases": {"usecases", "exchange", "store", "crypto", "core"},
+    "api": {"api", "usecases", "exchange", "store", "crypto", "core"},
+    "demo": {"demo", "usecases", "store", "crypto", "core"},
+    "standins": {"standins"},
+}
+ONLY_IN = {
+    "fastapi": {"api"},
+    "starlette": {"api", "standins"},
+    "pydantic": {"api"},
+    "uvicorn": {"__main__", "standins"},
+    "sqlite3": {"store", "standins"},
+    "cryptography": {"crypto"},
+    "argon2": {"crypto"},
+}
+CORE_MAY_IMPORT = {
+    *("__future__", "bisect", "collections", "dataclasses", "datetime", "enum", "functools"),
+    *("gzip", "hashlib", "hmac", "importlib", "ipaddress", "itertools", "math", "re", "string"),
+    *("struct", "typing", "unicodedata", "urllib"),
+    *("numpy", "rapidfuzz", "pyotp", "publicsuffixlist", "confusable_homoglyphs"),
+}
+IMPURE_CALLS = {"open", "print", "input", "exec", "eval", "__import__"}
+IMPURE_ATTRIBUTES = {"now", "utcnow", "today", "read_bytes", "read_text", "urandom"}
+MODULES = sorted(SOURCE.rglob("*.py"))
+
+
+def imports(tree: ast.AST) -> list[str]:
+    """Absolute names that a module imports."""
+    found: list[str] = []
+    for node in ast.walk(tree):
+        if isinstance(node, ast.Import):
+            found.extend(alias.name for alias in node.names)
+        elif isinstance(node, ast.ImportFrom):
+            assert node.level == 0, "relative import"
+            found.append(node.module or "")
+    return found
+
+
+def part_of(path: Path) -> str:
+    """The layer of a module; for one beside the layers its own name."""
+    return path.relative_to(SOURCE).parts[0].removesuffix(".py")
+
+
+@pytest.mark.parametrize("path", MODULES, ids=lambda p: str(p.relative_to(SOURCE)))
+def test_imports_follow_the_arrow(path: Path) -> None:
+    part = part_of(path)
+    assert part in {*ALLOWED, "__main__", "__init__", "edge"}, "a package without a place"
+    for name in imports(ast.parse(path.read_text())):
+        top, _, rest = name.partition(".")
+        if top == "newknot" and rest and part in ALLOWED:
+            assert rest.split(".")[0] in ALLOWED[part], f"{part} imports {name}"
+        if top == "newknot":
+            assert rest.split(".")[0] != "standins" or part == "standins"
+        assert part in ONLY_IN.get(top, {part}), f"{part} imports {top}"
+
+
+@pytest.mark.parametrize(
+    "path", sorted((SOURCE / "core").rglob("*.py")), ids=lambda p: str(p.relative_to(SOURCE))
+)
+def test_core_is_pure(path: Path) -> None:
+    tree = ast.parse(path.read_text())
+    for name in imports(tree):
+        top = name.split(".")[0]
+        assert top == "newknot" or top in CORE_MAY_IMPORT, f"core imports {name}"
+        assert top not in ("gzip", "importlib") or path.name == "shipped.py"
+    for node in ast.walk(tree):
+        if isinstance(node, ast.Call) and isinstance(node.func, ast.Name):
+            assert node.func.id not in IMPURE_CALLS, f"line {node.lineno}"
+        if isinstance(node, ast.Call) and isinstance(node.func, ast.Attribute):
+            loads = node.func.attr in IMPURE_ATTRIBUTES
+            assert not loads or path.name == "shipped.py", f"line {node.lineno}"
+
+
+@pytest.mark.parametrize("part", ["core", "crypto", "store"])
+def test_each_module_of_weight_has_its_tests(part: str) -> None:
+    folder = SOURCE / part
+    for path in folder.rglob("*.py"):
+        text = path.read_text()
+        decides = any(
+            isinstance(n, ast.If | ast.For | ast.While) for n in ast.walk(ast.parse(text))
+        )
+        lines = [x for x in text.splitlines() if x.strip()]
+        if len(lines) <= 40 or path.name == "__init__.py" or not decides:
+            continue
+        own = Path(__file__).parent / part / path.relative_to(folder)
+        beside = own.parent / f"test_{path.name}"
+        together = own.parent.parent / f"test_{own.parent.name}.py"
+        assert beside.exists() or together.exists(), f"{beside.name} is missing"

@@ -1,0 +1,137 @@
+import { describe, expect, test } from "vitest";
+import { isDue, put, said, type Clip } from "./clipboard";
+import { age, minutesAndSeconds } from "./moments";
+import { policySentence, power, withClass, type Policy } from "./policy";
+import { sentence } from "./problems";
+import { described, position, stretches, timeToFall } from "./ruler";
+import { haystack, matches, nearest } from "./search";
+import { classOf, grouped } from "./secretMarks";
+import { bySite } from "./siteGroups";
+
+describe("secret marks", () => {
+  test.each([
+    ["a", "lower"],
+    ["É", "upper"],
+    ["7", "digit"],
+    ["_", "symbol"],
+    [" ", "symbol"],
+  ])("%s is %s", (character, kind) => expect(classOf(character)).toBe(kind));
+
+  test("groups of four keep combined characters whole", () => {
+    const groups = grouped("abcde\u0301f👩‍🚀");
+    expect(groups.map((g) => g.map((c) => c.text).join(""))).toEqual(["abcd", "e\u0301f👩‍🚀"]);
+  });
+});
+
+describe("guess ruler", () => {
+  const marks = [
+    { label: "at the form", log10: 6 },
+    { label: "a state", log10: 20 },
+  ];
+  test("positions stay on the ruler", () => {
+    expect([-1, 0, 20, 40, 99].map(position)).toEqual([0, 0, 50, 100, 100]);
+    expect(stretches(marks).map((s) => s.to)).toEqual([6, 20, 40]);
+  });
+  test("one sentence says where it stands", () => {
+    expect(described(5, marks)).toBe("About 10 to the 5 guesses: falls to “at the form”.");
+    expect(described(9, marks)).toContain("falls to “a state”, beyond “at the form”");
+    expect(described(30, marks)).toContain("beyond every attack");
+  });
+  test.each([
+    [3, 1e4, "under a second"],
+    [6, 1e4, "2 minutes"],
+    [10, 1e4, "12 days"],
+    [13, 1e4, "32 years"],
+    [24, 1e4, "longer than the Earth has stood"],
+  ])("10^%d guesses at %d a second: %s", (log10, rate, says) =>
+    expect(timeToFall(log10, rate)).toBe(says),
+  );
+});
+
+describe("clipboard", () => {
+  const clip = put("Secret", 1000, 30);
+  test("it is due only while it can still be ours", () => {
+    expect([1000, 30_999, 31_000].map((now) => isDue(clip, now))).toEqual([false, false, true]);
+    const states: Clip["state"][] = ["there", "waiting", "emptied", "replaced"];
+    expect(states.map((state) => isDue({ ...clip, state }, 99_000))).toEqual([
+      true,
+      true,
+      false,
+      false,
+    ]);
+    expect(isDue(put("Secret", 1000, 0), 1e9)).toBe(false);
+  });
+  test("it says what was put there and when, never what is on it", () => {
+    expect(said(clip, 13_000)).toBe("Secret put on the clipboard 12 s ago; emptied in 18 s");
+    expect(said({ ...clip, state: "waiting" }, 60_000)).toContain("as soon as this window");
+    expect(said({ ...clip, state: "replaced" }, 60_000)).toContain("something else was copied");
+  });
+});
+
+describe("policies", () => {
+  const policy: Policy = {
+    min_length: 8,
+    max_length: 16,
+    classes: [
+      { name: "lower", characters: "abcdefghijklmnopqrstuvwxyz", minimum: 0 },
+      { name: "symbol", characters: "-_", minimum: 1 },
+    ],
+    min_classes: 0,
+    excluded: "l",
+    max_age_days: 90,
+  };
+  test("one sentence says it all", () =>
+    expect(policySentence(policy)).toBe(
+      "8 to 16 characters: lower case, symbols - _ (at least 1); without l; changed every 90 days.",
+    ));
+  test("classes keep their order when one comes back", () => {
+    const without = withClass(policy, "lower", null);
+    expect(without.classes.map((c) => c.name)).toEqual(["symbol"]);
+    const back = withClass(without, "lower", policy.classes[0] ?? null);
+    expect(back.classes.map((c) => c.name)).toEqual(["lower", "symbol"]);
+  });
+  test("counts are set as powers", () =>
+    expect(power(Math.log10(6.3e34))).toEqual({ mantissa: "6.3", exponent: 34 }));
+});
+
+describe("finding", () => {
+  const login = (title: string, domain = "") => ({
+    title,
+    domain,
+    user_name: "Zoë",
+    address: "",
+    folder: "",
+    owner: "",
+    tags: ["stage"],
+  });
+  test("every word has to stand somewhere, accents aside", () => {
+    const hay = haystack(login("Gantry Rentals"));
+    expect(["gant stage", "ZOE", "rent zoë"].every((typed) => matches(hay, typed))).toBe(true);
+    expect(matches(hay, "gantry lumen")).toBe(false);
+  });
+  test("titles that begin as typed come first", () =>
+    expect(nearest([login("Old Post"), login("Post Box")], "post")[0]?.title).toBe("Post Box"));
+  test("logins of one site stand together, others alone", () => {
+    const rows = bySite([login("A", "x.example"), login("B"), login("C", "x.example"), login("D")]);
+    expect(rows.map((r) => (r.kind === "site" ? r.domain : r.login.title))).toEqual([
+      "x.example",
+      "A",
+      "C",
+      "B",
+      "D",
+    ]);
+  });
+});
+
+test("times are said as people say them", () => {
+  const now = Date.parse("2026-11-25T12:00:00Z");
+  const ages = ["2026-11-25", "2026-11-01", "2026-01-25", "2023-10-01"].map((d) => age(d, now));
+  expect(ages).toEqual(["today", "24 d", "9 m", "3 y 1 m"]);
+  expect([0, 59.2, 600].map(minutesAndSeconds)).toEqual(["0:00", "1:00", "10:00"]);
+});
+
+test("a problem's sentence names the field", () => {
+  const data = { field: "title", reason: "is empty" };
+  expect(sentence({ code: "field_invalid", data })).toBe("Title is empty.");
+  expect(sentence(new Error("?"))).toContain("Something went wrong");
+});
