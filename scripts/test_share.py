@@ -41,7 +41,7 @@ def main() -> None:
         rows.append((part, code, lines(gather(tests / part, tests=False))))
     web = ROOT / "web" / "src"
     rows.append(("web", lines(gather(web, tests=False)), lines(gather(web, tests=True))))
-    edge = [path for path in source.glob("*.py")]
+    edge = list(source.glob("*.py"))
     outer = [*tests.glob("*.py"), *(tests / "e2e").glob("*.py"), *(tests / "support").glob("*.py")]
     rows.append(("edge, journeys", lines(edge), lines(outer)))
     code, test = sum(r[1] for r in rows), sum(r[2] for r in rows)

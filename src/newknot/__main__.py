@@ -132,6 +132,10 @@ def run_server(
             app,
             host="127.0.0.1",
             port=port,
+            # The faster loop keeps one read buffer for life, with what was last sent in it.
+            loop="asyncio",
+            http="httptools",
+            ws="none",
             log_config=None,
             access_log=False,
             server_header=False,

@@ -12,8 +12,13 @@ from pathlib import Path
 from platformdirs import user_data_path, user_state_path
 
 _PR_SET_DUMPABLE = 4
-MEMORY_SETTINGS = {"PYTHONMALLOC": "malloc", "MALLOC_PERTURB_": "165"}
-"""Freed memory is overwritten, so that secrets do not outlive a lock."""
+MEMORY_SETTINGS = {
+    "PYTHONMALLOC": "malloc",
+    "MALLOC_PERTURB_": "165",
+    "GLIBC_TUNABLES": "glibc.malloc.tcache_count=0",
+}
+"""Freed memory is overwritten, so that secrets do not outlive a lock. What lies in the
+allocator's per-thread cache is not, so there is none."""
 
 
 class SystemClock:

@@ -7,6 +7,7 @@ from pathlib import Path
 import pytest
 
 from newknot.store.corpus import Corpus, build_corpus
+from newknot.usecases.logins import add_login
 from tests.api.conftest import Api, make_api
 from tests.conftest import HandClock
 
@@ -45,9 +46,7 @@ def test_rows_are_judged_before_anything_is_written(api: Api) -> None:
 
 def test_a_fault_in_the_middle_imports_nothing(api: Api, monkeypatch: pytest.MonkeyPatch) -> None:
     table = read(api, "title,password\n" + "".join(f"T{i},p{i}\n" for i in range(50)))
-    from newknot.usecases import imports
-
-    real, calls = imports.add_login, []
+    real, calls = add_login, []
 
     def failing(*args: object, **more: object) -> object:
         calls.append(1)
@@ -55,7 +54,7 @@ def test_a_fault_in_the_middle_imports_nothing(api: Api, monkeypatch: pytest.Mon
             raise OSError("the disk went away")
         return real(*args, **more)  # type: ignore[arg-type]
 
-    monkeypatch.setattr(imports, "add_login", failing)
+    monkeypatch.setattr("newknot.usecases.imports.add_login", failing)
     body = {"mapping": table["mapping"]}
     assert api.refused("POST", f"imports/{table['import_id']}/apply", body) == "500 unexpected"
     assert api.ok("GET", "logins")["logins"] == []

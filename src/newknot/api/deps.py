@@ -1,6 +1,6 @@
 """What routes are given: the keeper, the session that both halves name, the vault for one call."""
 
-from collections.abc import Iterator
+from collections.abc import AsyncIterator
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Annotated, Literal
@@ -9,7 +9,7 @@ from fastapi import Depends, Request
 
 from newknot.core.safeguards import Act
 from newknot.store.vault import Vault
-from newknot.usecases.errors import RevealSwitchedOff, SessionUnknown
+from newknot.usecases.errors import RevealSwitchedOff, SessionUnknown, VaultLocked
 from newknot.usecases.keeper import Keeper
 from newknot.usecases.safeguards import get_safeguards
 from newknot.usecases.sessions import Session, require_proof
@@ -18,10 +18,17 @@ SESSION_HEADER = "knot-session"
 PROOF_HEADER = "knot-proof"
 
 
-def keeper_of(request: Request) -> Keeper:
-    """The one keeper of the process."""
+# These run on the loop: they only compare and count, and a hop to a thread costs more than they.
+
+
+def _keeper(request: Request) -> Keeper:
     keeper: Keeper = request.app.state.keeper
     return keeper
+
+
+async def keeper_of(request: Request) -> Keeper:
+    """The one keeper of the process."""
+    return _keeper(request)
 
 
 def cookie_name(port: int) -> str:
@@ -29,12 +36,11 @@ def cookie_name(port: int) -> str:
     return f"newknot_{port}"
 
 
-def session_of(request: Request) -> Session:
+async def session_of(request: Request) -> Session:
     """The session of a request. Raises `VaultLocked` first, then `SessionUnknown`."""
-    keeper = keeper_of(request)
-    keeper.lock_if_idle()
-    with keeper.at_work():
-        pass
+    keeper = _keeper(request)
+    if not keeper.is_unlocked:
+        raise VaultLocked()
     name = cookie_name(request.app.state.port)
     halves = [
         value
@@ -48,10 +54,10 @@ def session_of(request: Request) -> Session:
     return keeper.sessions.find(halves[0], header)
 
 
-def session_or_no_vault(request: Request) -> None:
+async def session_or_no_vault(request: Request) -> None:
     """For what the first start needs too: a session, unless there is no vault yet."""
-    if keeper_of(request).exists:
-        session_of(request)
+    if _keeper(request).exists:
+        await session_of(request)
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,10 +87,10 @@ class Work:
         )
 
 
-def work_of(request: Request) -> Iterator[Work]:
+async def work_of(request: Request) -> AsyncIterator[Work]:
     """The vault for the length of one call; a lock waits for its end."""
-    session = session_of(request)
-    keeper = keeper_of(request)
+    session = await session_of(request)
+    keeper = _keeper(request)
     with keeper.at_work() as vault:
         proof = request.headers.get(PROOF_HEADER, "")
         yield Work(keeper, vault, session, keeper.clock.now(), proof)

@@ -69,8 +69,9 @@ class Keeper:
 
     @property
     def is_unlocked(self) -> bool:
-        """Whether acts are taken now."""
-        return self._vault is not None and not self._locking
+        """Whether acts are taken now; past the deadline they are not, even before the lock."""
+        open_now = self._vault is not None and not self._locking
+        return open_now and self.clock.boot_s() < self._deadline_s
 
     def create(self, passphrase: str) -> tuple[str, str]:
         """A new vault, unlocked. Raises `PassphraseTooWeak`, `VaultExists`."""
@@ -88,8 +89,11 @@ class Keeper:
         return self._take(vault)
 
     def unlock(self, passphrase: str) -> tuple[str, str]:
-        """Both halves of a new session. Raises `WrongPassphrase`, `TooManyGuesses`, and the
-        vault's own errors."""
+        """Both halves of a new session.
+
+        Raises `WrongPassphrase`, `TooManyGuesses`, and the vault's own errors.
+        """
+        self.lock_if_idle()
         self.brake.check(self.clock.boot_s())
         with self._changing:
             open_now = self._vault if self.is_unlocked else None
@@ -140,7 +144,7 @@ class Keeper:
 
     def lock_if_idle(self) -> None:
         """Locks where the deadline has passed."""
-        if self.is_unlocked and self.clock.boot_s() >= self._deadline_s:
+        if self._vault is not None and self.clock.boot_s() >= self._deadline_s:
             self.lock()
 
     def lock(self) -> None:

@@ -36,12 +36,14 @@ export function installHooks(given: Hooks): void {
 }
 
 async function send(request: Request): Promise<Response> {
+  // Read once, so that the same call can be made again with a proof.
+  const body = request.body === null ? null : await request.arrayBuffer();
   const attempt = (proof: string) => {
-    const copy = request.clone();
+    const headers = new Headers(request.headers);
     const token = sessionToken.get();
-    if (token) copy.headers.set("knot-session", token);
-    if (proof) copy.headers.set("knot-proof", proof);
-    return fetch(copy);
+    if (token) headers.set("knot-session", token);
+    if (proof) headers.set("knot-proof", proof);
+    return fetch(request.url, { method: request.method, headers, body, cache: "no-store" });
   };
   let response: Response;
   try {

@@ -166,7 +166,7 @@ function Countdown({
   }, []);
   const left = secondsLeft === undefined ? null : secondsLeft - (now - asOf) / 1000;
   return (
-    <button type="button" className="plain-button" onClick={onLock} aria-label="Lock the vault now">
+    <button type="button" className="plain-button" onClick={onLock} title="Lock the vault now">
       {left === null ? "lock" : `locks in ${minutesAndSeconds(left)}`} <kbd>L</kbd>
     </button>
   );

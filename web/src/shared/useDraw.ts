@@ -16,8 +16,15 @@ export function useDraw() {
   const [problem, setProblem] = useState<unknown>(null);
   const asked = useRef(0);
   const last = useRef<{ id: string; at: number } | null>(null);
+  const latest = useRef<Schema["DrawOut"] | null>(null);
+  const pending = useRef<Promise<void>>(Promise.resolve());
 
-  const draw = useCallback(async (wish: DrawWish, passing = false) => {
+  const show = (found: Schema["DrawOut"] | null) => {
+    latest.current = found;
+    setDrawn(found);
+  };
+
+  const drawNow = useCallback(async (wish: DrawWish, passing = false) => {
     const mine = ++asked.current;
     const brief = last.current && performance.now() - last.current.at < PASSING_MS;
     const replaces = passing && brief ? (last.current?.id ?? null) : null;
@@ -25,13 +32,27 @@ export function useDraw() {
       const found = await answer(client.POST("/draws", { body: { ...wish, replaces } }));
       if (mine !== asked.current) return;
       last.current = { id: found.draw_id, at: performance.now() };
-      setDrawn(found);
+      show(found);
       setProblem(null);
     } catch (error) {
       if (mine !== asked.current) return;
-      setDrawn(null);
+      show(null);
       setProblem(error);
     }
+  }, []);
+
+  const draw = useCallback(
+    (wish: DrawWish, passing = false) => {
+      pending.current = drawNow(wish, passing);
+      return pending.current;
+    },
+    [drawNow],
+  );
+
+  /** The newest draw, once it is there: what is on its way is waited for. */
+  const settled = useCallback(async () => {
+    await pending.current;
+    return latest.current;
   }, []);
 
   const back = useCallback(async () => {
@@ -41,12 +62,12 @@ export function useDraw() {
         client.GET("/draws/{draw_id}/before", { params: { path: { draw_id: last.current.id } } }),
       );
       last.current = { id: found.draw_id, at: 0 };
-      setDrawn(found);
+      show(found);
       setProblem(null);
     } catch (error) {
       setProblem(error);
     }
   }, []);
 
-  return { drawn, problem, draw, back, setProblem };
+  return { drawn, problem, draw, back, settled, setProblem };
 }

@@ -24,10 +24,21 @@ function taken(target: EventTarget | null, key: string): boolean {
   return key.startsWith("Arrow") && target.closest('[role="slider"], [role="radiogroup"]') !== null;
 }
 
+/** A closed dialogue may stay in the page, unseen. */
+function dialogueOpen(): boolean {
+  const found = document.querySelectorAll('[role="dialog"]');
+  return [...found].some((dialogue) => dialogue.getClientRects().length > 0);
+}
+
 function onKey(event: KeyboardEvent): void {
   if (event.ctrlKey || event.metaKey || event.altKey || event.isComposing) return;
-  if (event.defaultPrevented || typing(event.target) || taken(event.target, event.key)) return;
-  if (document.querySelector('[role="dialog"]')) return;
+  if (event.defaultPrevented || dialogueOpen()) return;
+  if (typing(event.target)) {
+    // Escape leaves a field, so that the keys of the view answer again.
+    if (event.key === "Escape") (event.target as HTMLElement).blur();
+    return;
+  }
+  if (taken(event.target, event.key)) return;
   const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
   const act = layers.map((layer) => layer.current[key]).findLast((found) => found !== undefined);
   if (act) {

@@ -11,4 +11,10 @@ Whole = Annotated[int, Field(strict=True)]
 class Shape(BaseModel):
     """A request or an answer."""
 
-    model_config = ConfigDict(extra="forbid", frozen=True, hide_input_in_errors=True)
+    model_config = ConfigDict(
+        extra="forbid",
+        frozen=True,
+        hide_input_in_errors=True,
+        # The parser's cache of short texts would keep secrets beyond a lock.
+        cache_strings="keys",
+    )

@@ -82,10 +82,10 @@ def measured_login(login: AuditedLogin) -> Measured:
     """The login with its guess number: the count of its draw, or the measure of its text."""
     if login.secret is None or not len(login.secret):
         return Measured(login, None, None)
-    found = measure(login.secret.reveal(), (login.title, login.user_name, _host(login.address)))
     bits = login.origin.entropy_bits
     if login.origin.kind == "drawn" and bits is not None:
-        return Measured(login, found, bits * log10(2))
+        return Measured(login, None, bits * log10(2))
+    found = measure(login.secret.reveal(), (login.title, login.user_name, _host(login.address)))
     return Measured(login, found, found.guess_number_log10)
 
 

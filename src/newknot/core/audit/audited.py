@@ -35,7 +35,7 @@ class AuditedRotation:
 
 @dataclass(frozen=True, slots=True)
 class Measured:
-    """A login with the measure of its secret (None where it has none)."""
+    """A login with its guess number, and the measure it comes from unless it was drawn."""
 
     login: AuditedLogin
     measure: Measure | None

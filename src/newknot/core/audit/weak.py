@@ -17,10 +17,10 @@ def weak(logins: Sequence[Measured]) -> Iterator[Finding]:
     """One finding for each secret within 10^10 guesses, with what it is made of."""
     for one in logins:
         guesses = one.guess_number_log10
-        if one.measure is None or guesses is None or guesses > WEAK_BELOW_LOG10:
+        if guesses is None or guesses > WEAK_BELOW_LOG10:
             continue
         budget = weakest_fallen(guesses)
         assert budget is not None
-        made_of = one.measure.reasons if one.login.origin.kind != "drawn" else "too short a draw"
+        made_of = "too short a draw" if one.measure is None else one.measure.reasons
         evidence = f"{made_of[:1].upper()}{made_of[1:]}: {_FALLS[budget.code]}"
         yield Finding(FindingKind.WEAK, one.login.login_id, evidence, guess_number_log10=guesses)

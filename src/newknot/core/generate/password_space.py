@@ -12,7 +12,7 @@ from math import comb
 from newknot.core.errors import NewKnotError
 from newknot.core.generate.bits import floor_log2
 from newknot.core.generate.random_source import RandomSource
-from newknot.core.policy.site_policy import LENGTH_LIMIT, SitePolicy
+from newknot.core.policy.site_policy import LENGTH_LIMIT, CharacterClass, SitePolicy
 
 _NOT_COUNTED = (
     "max_identical_run",
@@ -61,7 +61,7 @@ class PasswordSpace:
         require_counted(policy)
         self.policy = policy
         self.length = length
-        self._classes = policy.usable_classes()
+        self._classes = _merged(policy)
         self._tables = self._count()
 
     def _count(self) -> list[list[list[int]]]:
@@ -108,6 +108,10 @@ class PasswordSpace:
         kinds = [-1] * self.length
         for j, c in enumerate(counts):
             rank, chosen = divmod(rank, comb(len(free), c))
+            if c == len(free):
+                for position in free:
+                    kinds[position] = j
+                break
             for position in reversed(_combination(chosen, len(free), c)):
                 kinds[free.pop(position)] = j
         out: list[str] = []
@@ -141,6 +145,16 @@ class PasswordSpace:
             found = self.policy.conflicts()
             says = found.says if found else "no text of this length satisfies every rule"
             raise SpaceEmpty(length=self.length, says=says)
+
+
+def _merged(policy: SitePolicy) -> tuple[CharacterClass, ...]:
+    """The usable classes, those of which nothing is demanded taken together as one."""
+    classes = policy.usable_classes()
+    if policy.min_classes:
+        return classes
+    plain = [c for c in classes if not c.minimum and c.maximum is None]
+    others = tuple(c for c in classes if c.minimum or c.maximum is not None)
+    return (*others, CharacterClass("others", "".join(c.characters for c in plain)))
 
 
 def _combination(rank: int, n: int, c: int) -> list[int]:

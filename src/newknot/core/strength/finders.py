@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Iterator, Mapping
+from functools import cache
 from math import comb, log10
 
 from newknot.core.strength.dictionaries import LONGEST, SHORTEST, ranked
@@ -44,35 +45,33 @@ def found(text: str, context: Mapping[str, int]) -> Iterator[Segment]:
 def _words(text: str, folded: str, context: Mapping[str, int]) -> Iterator[Segment]:
     table = ranked()
     swapped = folded.translate(_SWAPS)
+    forms = [(folded, 0.0)]
+    if swapped != folded:
+        forms.append((swapped, log10(4)))
     n = len(text)
-    for i in range(n):
-        for j in range(i + 3, min(n, i + LONGEST) + 1):
-            yield from _word(text, folded, swapped, i, j, table, context)
+    for line, fee in forms:
+        backwards = line[::-1]
+        for i in range(n):
+            for j in range(i + 3, min(n, i + LONGEST) + 1):
+                word = line[i:j]
+                if word in context or word in table:
+                    yield from _word(text, word, i, j, fee, context)
+                word = backwards[n - j : n - i]
+                if fee == 0.0 and (word in context or word in table):
+                    yield from _word(text, word, i, j, log10(2), context)
 
 
 def _word(
-    text: str,
-    folded: str,
-    swapped: str,
-    i: int,
-    j: int,
-    table: Mapping[str, tuple[int, SegmentKind]],
-    context: Mapping[str, int],
+    text: str, word: str, i: int, j: int, fee: float, context: Mapping[str, int]
 ) -> Iterator[Segment]:
-    plain = folded[i:j]
-    forms = [(plain, 0.0)]
-    if swapped[i:j] != plain:
-        forms.append((swapped[i:j], log10(4)))
-    forms.append((plain[::-1], log10(2)))
-    for form, fee in forms:
-        hit = table.get(form) if j - i >= SHORTEST else None
-        own = context.get(form)
-        if own is not None:
-            cost = log10(own) + fee + _capitals(text[i:j])
-            yield Segment(i, j, SegmentKind.CONTEXT, cost)
-        elif hit is not None:
-            cost = log10(hit[0] + 1) + fee + _capitals(text[i:j])
-            yield Segment(i, j, hit[1], cost)
+    cost = fee + _capitals(text[i:j])
+    own = context.get(word)
+    if own is not None:
+        yield Segment(i, j, SegmentKind.CONTEXT, cost + log10(own))
+        return
+    if j - i >= SHORTEST:
+        rank, kind = ranked()[word]
+        yield Segment(i, j, kind, cost + log10(rank + 1))
 
 
 def _capitals(text: str) -> float:
@@ -87,23 +86,28 @@ def _capitals(text: str) -> float:
     return log10(3 + sum(comb(len(text), k) for k in range(1, upper + 1)))
 
 
-def _walks(folded: str) -> Iterator[Segment]:
+@cache
+def _steps() -> dict[str, tuple[str, ...]]:
+    """Four keys in a row -> the lines of keys, forwards or backwards, that hold them."""
+    steps: dict[str, tuple[str, ...]] = {}
     for row in _ROWS:
         for line in (row, row[::-1]):
-            for i in range(len(folded)):
-                at = line.find(folded[i : i + 3]) if i + 3 <= len(folded) else -1
-                if at < 0:
-                    continue
-                size = 3
-                while (
-                    i + size < len(folded) and line[at + size : at + size + 1] == folded[i + size]
-                ):
-                    size += 1
-                if size >= 4:
-                    for end in range(i + 4, i + size + 1):
-                        yield Segment(
-                            i, end, SegmentKind.KEYBOARD_WALK, log10(len(_ROWS) * 24) + 0.3
-                        )
+            for at in range(len(line) - 3):
+                start = line[at : at + 4]
+                steps[start] = (*steps.get(start, ()), line[at:])
+    return steps
+
+
+def _walks(folded: str) -> Iterator[Segment]:
+    steps = _steps()
+    cost = log10(len(_ROWS) * 24) + 0.3
+    for i in range(len(folded) - 3):
+        for line in steps.get(folded[i : i + 4], ()):
+            size = 4
+            while size < len(line) and folded[i + size : i + size + 1] == line[size]:
+                size += 1
+            for end in range(i + 4, i + size + 1):
+                yield Segment(i, end, SegmentKind.KEYBOARD_WALK, cost)
 
 
 def _sequences(folded: str) -> Iterator[Segment]:

@@ -1,9 +1,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Button, InputNumber, Select, Slider, Switch } from "antd";
-import { useEffect, useMemo, useState } from "react";
+import { Button } from "antd";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import { answer, client } from "../../api/client";
 import { queries } from "../../api/queries";
-import { classLabel, policySentence, power, withClass, type Policy } from "../../domain/policy";
+import { power, type Policy } from "../../domain/policy";
 import { useClipboard } from "../../shared/clipboard";
 import { LargeRuler } from "../../shared/GuessRuler";
 import { ProblemNote } from "../../shared/ProblemNote";
@@ -12,8 +12,8 @@ import { useDraw } from "../../shared/useDraw";
 import { useKeys } from "../../shared/useKeys";
 import { LooseEnds } from "./LooseEnds";
 import { PlaceDialog } from "./PlaceDialog";
+import { NO_SITE, PolicyBench } from "./PolicyBench";
 
-const NO_SITE = "none";
 const WISHED_LENGTH = 20;
 
 export default function GeneratePage() {
@@ -25,7 +25,7 @@ export default function GeneratePage() {
   const [length, setLength] = useState(WISHED_LENGTH);
   const [placing, setPlacing] = useState<string | null>(null);
   const [kept, setKept] = useState<string | null>(null);
-  const { drawn, problem, draw, back, setProblem } = useDraw();
+  const { drawn, problem, draw, back, settled, setProblem } = useDraw();
 
   const chosen = library.data?.policies.find((p) => p.policy_id === site);
   const base = useMemo(
@@ -33,47 +33,53 @@ export default function GeneratePage() {
     [chosen, library.data],
   );
 
-  const change = (next: Policy, nextLength: number, passing = true) => {
-    const held = Math.max(next.min_length, Math.min(next.max_length, nextLength));
-    setPolicy(next);
-    setLength(held);
-    void draw({ length: held, policy: next }, passing);
-  };
+  const change = useCallback(
+    (next: Policy, nextLength: number, passing = true) => {
+      const held = Math.max(next.min_length, Math.min(next.max_length, nextLength));
+      setPolicy(next);
+      setLength(held);
+      void draw({ length: held, policy: next }, passing);
+    },
+    [draw],
+  );
   useEffect(() => {
     if (base && policy === null) change(base, WISHED_LENGTH, false);
   });
 
-  const pick = (id: string) => {
-    const found = library.data?.policies.find((p) => p.policy_id === id)?.policy;
-    setSite(id);
-    const next = (found ?? library.data?.default) as Policy | undefined;
-    if (next) change(next, WISHED_LENGTH, false);
-  };
+  const pick = useCallback(
+    (id: string) => {
+      const found = library.data?.policies.find((p) => p.policy_id === id)?.policy;
+      setSite(id);
+      const next = (found ?? library.data?.default) as Policy | undefined;
+      if (next) change(next, WISHED_LENGTH, false);
+    },
+    [library.data, change],
+  );
 
   const keep = async () => {
-    if (!drawn) return null;
-    const loose = await answer(
+    const current = await settled();
+    if (!current) return null;
+    const { loose_end_id } = await answer(
       client.POST("/draws/{draw_id}/keep", {
-        params: { path: { draw_id: drawn.draw_id } },
+        params: { path: { draw_id: current.draw_id } },
         body: { address: chosen?.domains[0] ?? "" },
       }),
     );
-    setKept(drawn.draw_id);
+    setKept(current.draw_id);
     await queryClient.invalidateQueries({ queryKey: ["loose-ends"] });
-    return loose.loose_end_id;
+    return { loose_end_id, secret: current.secret };
   };
   const copyIt = async () => {
-    if (!drawn) return;
     try {
-      await keep();
-      await copy(chosen ? `New secret for ${chosen.name}` : "New secret", drawn.secret);
+      const kept = await keep();
+      if (kept) await copy(chosen ? `New secret for ${chosen.name}` : "New secret", kept.secret);
     } catch (error) {
       setProblem(error);
     }
   };
   const place = async () => {
     try {
-      setPlacing(await keep());
+      setPlacing((await keep())?.loose_end_id ?? null);
     } catch (error) {
       setProblem(error);
     }
@@ -99,93 +105,15 @@ export default function GeneratePage() {
   return (
     <div style={{ display: "flex", flexDirection: "column", minHeight: "100%" }}>
       <main className="generate" style={{ flex: 1 }}>
-        <section className="bench" aria-label="Site policy">
-          <label className="field">
-            <span>For</span>
-            <Select
-              value={site}
-              onChange={pick}
-              aria-label="For which site"
-              options={[
-                { value: NO_SITE, label: "no site in particular" },
-                ...library.data.policies.map((p) => ({ value: p.policy_id, label: p.name })),
-              ]}
-            />
-          </label>
-          <div>
-            <p className="small quiet">Site policy</p>
-            <p>{policySentence(policy)}</p>
-          </div>
-          <div className="row spread" style={{ marginTop: 6 }}>
-            <span className="small quiet">Length</span>
-            <InputNumber
-              aria-label="Length in characters"
-              size="small"
-              min={policy.min_length}
-              max={policy.max_length}
-              value={length}
-              onChange={(value) => typeof value === "number" && change(policy, value)}
-              style={{ width: 68 }}
-            />
-          </div>
-          <Slider
-            min={policy.min_length}
-            max={Math.min(policy.max_length, 64)}
-            value={length}
-            onChange={(value) => change(policy, value)}
-            ariaLabelForHandle="Length in characters"
-            tooltip={{ open: false }}
-            style={{ margin: "0 6px 4px" }}
-          />
-          {base.classes.map(({ name }) => {
-            const label = classLabel(name);
-            const standing = policy.classes.find((c) => c.name === name);
-            const own = base.classes.find((c) => c.name === name) ?? null;
-            return (
-              <div className="line" key={name}>
-                <span className="row" style={{ gap: 8 }}>
-                  <Switch
-                    size="small"
-                    aria-label={label}
-                    checked={standing !== undefined}
-                    onChange={(on) => change(withClass(policy, name, on ? own : null), length)}
-                  />
-                  {label}
-                </span>
-                {standing && (
-                  <span className="row small" style={{ gap: 6 }}>
-                    at least
-                    <InputNumber
-                      size="small"
-                      aria-label={`At least so many of ${label.toLowerCase()}`}
-                      min={0}
-                      max={policy.max_length}
-                      value={standing.minimum}
-                      style={{ width: 56 }}
-                      onChange={(value) =>
-                        typeof value === "number" &&
-                        change(withClass(policy, name, { ...standing, minimum: value }), length)
-                      }
-                    />
-                  </span>
-                )}
-              </div>
-            );
-          })}
-          <div className="line">
-            <span className="row" style={{ gap: 8 }}>
-              <Switch
-                size="small"
-                aria-label="Leave out look-alikes"
-                checked={policy.excluded !== ""}
-                onChange={(on) =>
-                  change({ ...policy, excluded: on ? library.data.look_alikes : "" }, length)
-                }
-              />
-              Leave out look-alikes
-            </span>
-          </div>
-        </section>
+        <PolicyBench
+          library={library.data}
+          site={site}
+          base={base}
+          policy={policy}
+          length={length}
+          onPick={pick}
+          onChange={change}
+        />
         <section className="drawn" aria-label="The drawn secret">
           <div style={{ minHeight: 58 }} aria-live="polite">
             {drawn && <SecretText secret={drawn.secret} big />}

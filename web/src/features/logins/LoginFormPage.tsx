@@ -91,7 +91,7 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
             const typed = values.current.get(f.id)?.value ?? "";
             return { name: f.name, value: typed === "" && f.kept ? null : typed };
           }),
-        secret: secret.current?.chosen() ?? null,
+        secret: (await secret.current?.chosen()) ?? null,
       };
       const saved = login
         ? await answer(

@@ -11,7 +11,7 @@ import { useDraw } from "../../shared/useDraw";
 
 export type SecretChoiceHandle = {
   /** What the form sends; throws a `Problem` where the two typings differ. */
-  chosen: () => Schema["SecretIn"] | null;
+  chosen: () => Promise<Schema["SecretIn"] | null>;
 };
 
 type Kind = "keep" | "drawn" | "own" | "loose_end" | "none";
@@ -33,7 +33,7 @@ export const SecretChoice = forwardRef<SecretChoiceHandle, Props>(function Secre
   const [shown, setShown] = useState(false);
   const first = useRef<HTMLInputElement>(null);
   const again = useRef<HTMLInputElement>(null);
-  const { drawn, problem, draw } = useDraw();
+  const { drawn, problem, draw, settled } = useDraw();
 
   const host = hostOf(address);
   const named = data?.policies.find((p) =>
@@ -49,15 +49,17 @@ export const SecretChoice = forwardRef<SecretChoiceHandle, Props>(function Secre
   useImperativeHandle(
     ref,
     () => ({
-      chosen: () => {
+      chosen: async () => {
         switch (kind) {
           case "keep":
           case "none":
             return null;
           case "loose_end":
             return { loose_end_id: looseEndId };
-          case "drawn":
-            return drawn ? { draw_id: drawn.draw_id } : null;
+          case "drawn": {
+            const current = await settled();
+            return current ? { draw_id: current.draw_id } : null;
+          }
           case "own": {
             const own = first.current?.value ?? "";
             if (!shown && own !== (again.current?.value ?? ""))
@@ -70,7 +72,7 @@ export const SecretChoice = forwardRef<SecretChoiceHandle, Props>(function Secre
         }
       },
     }),
-    [kind, drawn, shown, looseEndId],
+    [kind, settled, shown, looseEndId],
   );
 
   const options = [

@@ -176,7 +176,9 @@ export default function HandOverPage() {
           <Step no={3} phase={phase("new")} title="Paste the new one, twice">
             {rotation.state === "refused" && (
               <p className="small">
-                The site refused it{rotation.refusal && <>: “{rotation.refusal}”</>}.
+                The site refused it{rotation.refusal && <>: “{rotation.refusal}”</>}. If it told its
+                rules, write them under <Link to="/policies">Site policies</Link> first; the next
+                draw fits them.
               </p>
             )}
             {rotation.staged_length !== null && !accepted && rotation.is_open && (

@@ -85,6 +85,9 @@ export function WorklistPage() {
             No finding in {count(data.checked_count, "login")}. That is not the same as safe: a
             corpus holds only what has been published.
           </p>
+          {data.renewed_count > 0 && (
+            <p className="quiet">{count(data.renewed_count, "login")} renewed since this check</p>
+          )}
         </div>
       ) : (
         <div style={{ display: "flex", gap: 48, minHeight: 0, flex: 1 }}>

@@ -1,0 +1,1 @@
+"""Measured figures: `./run bench`."""

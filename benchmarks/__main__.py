@@ -1,0 +1,249 @@
+"""Measures what the product promises, in one run on this machine.
+
+Times are medians or 95th percentiles as said. Ratios are of two things in the same run.
+"""
+
+import gzip
+import json
+import re
+import secrets
+import statistics
+import tempfile
+import time
+from collections.abc import Callable
+from datetime import UTC, datetime, timedelta
+from functools import partial
+from pathlib import Path
+
+from playwright.sync_api import Browser, Page, sync_playwright
+from tests.support.running import ROOT, Served, launch, serving
+
+from newknot.core.audit import audit
+from newknot.core.generate import PasswordSpace
+from newknot.core.login import Origin
+from newknot.core.policy import STANDARD_CLASSES, SitePolicy
+from newknot.core.secret import Secret
+from newknot.core.strength import measure
+from newknot.crypto import INTERACTIVE, derive_key
+from newknot.edge import SystemRandom
+from newknot.store.logins import get_secrets, list_cards
+from newknot.store.vault import Vault
+from newknot.usecases.checks import audited, run_check
+from newknot.usecases.logins import LoginDraft, NewSecret, add_login, list_logins
+from newknot.usecases.progress import Progress
+
+PASSPHRASE = "seven lamps over wet gravel"  # noqa: S105
+LOGINS = 2_000
+
+
+def ms(seconds: float) -> str:
+    return f"{seconds * 1000:,.1f} ms"
+
+
+def row(what: str, figure: str, bound: str = "") -> None:
+    print(f"{what:<62} {figure:>16}   {bound}", flush=True)
+
+
+def timed(act: Callable[..., object], *arguments: object) -> float:
+    began = time.perf_counter()
+    act(*arguments)
+    return time.perf_counter() - began
+
+
+def fill(path: Path, state: Path) -> None:
+    """A vault of 2,000 logins: three of four drawn, the rest chosen, some shared."""
+    vault = Vault.create(path, passphrase=PASSPHRASE, parameters=INTERACTIVE, state_folder=state)
+    space = PasswordSpace(usual_policies()["four classes, 20"], 20)
+    now = datetime.now(UTC)
+    with vault.transaction():
+        for i in range(LOGINS):
+            if i % 4:
+                secret = NewSecret(Secret(space.draw(SystemRandom())), Origin("drawn", 126.0))
+            else:
+                secret = NewSecret(Secret(f"Lantern{1950 + i % 300}"), Origin("own"))
+            draft = LoginDraft(
+                title=f"Site {i:05}", user_name=f"ilse{i % 7}", address=f"https://site{i}.example"
+            )
+            add_login(vault, draft, secret, now=now - timedelta(days=i % 900))
+    vault.close()
+
+
+def usual_policies() -> dict[str, SitePolicy]:
+    """Five policies as sites have them."""
+
+    def made(length: int, symbols: str, **least: int) -> SitePolicy:
+        classes = [
+            {"name": name, "characters": characters, "minimum": least.get(name, 0)}
+            for name, characters in {**STANDARD_CLASSES, "symbol": symbols}.items()
+            if characters
+        ]
+        return SitePolicy.from_dict(
+            {"min_length": length, "max_length": length, "classes": classes}
+        )
+
+    every = STANDARD_CLASSES["symbol"]
+    return {
+        "four classes, 20": made(20, every),
+        "one of each, 16": made(16, every, lower=1, upper=1, digit=1, symbol=1),
+        "3 digits and 2 symbols, 12": made(12, every, digit=3, symbol=2),
+        "few symbols, 24": made(24, "-_.@", upper=1, digit=2, symbol=1),
+        "letters and digits, 16": made(16, "", digit=1),
+    }
+
+
+def plain_loop(alphabet: str, length: int) -> str:
+    """What a draw costs where nothing is demanded of it."""
+    return "".join(secrets.choice(alphabet) for _ in range(length))
+
+
+def repeat(act: Callable[[], object]) -> None:
+    for _ in range(300):
+        act()
+
+
+def bench_draws() -> None:
+    print("\nDraws, against a plain loop over secrets.choice")
+    for name, policy in usual_policies().items():
+        length = policy.max_length
+        compiling = statistics.median(timed(PasswordSpace, policy, length) for _ in range(9))
+        draw = partial(PasswordSpace(policy, length).draw, SystemRandom())
+        loop = partial(plain_loop, "".join(c.characters for c in policy.classes), length)
+        ours, plain = [], []
+        for _ in range(7):
+            ours.append(timed(repeat, draw))
+            plain.append(timed(repeat, loop))
+        ratio = statistics.median(ours) / statistics.median(plain)
+        row(f"  {name}: a draw, ratio to the plain loop", f"{ratio:.2f}", "")
+        row(f"  {name}: compiling", ms(compiling), "50 ms")
+
+
+def bench_vault(folder: Path) -> None:
+    print(f"\nA vault of {LOGINS:,} logins")
+    path, state = folder / "own.vault", folder / "state"
+    row("  filled in one transaction", f"{timed(fill, path, state):.1f} s")
+    deriving = statistics.median(
+        timed(lambda: derive_key(PASSPHRASE, salt=bytes(16), parameters=INTERACTIVE))
+        for _ in range(3)
+    )
+    row("  Argon2id alone", ms(deriving))
+
+    def open_and_list() -> None:
+        vault = Vault.unlock(path, passphrase=PASSPHRASE, state_folder=state)
+        list_logins(vault)
+        vault.close()
+
+    whole = statistics.median(timed(open_and_list) for _ in range(5))
+    row("  unlock to the first list, beyond Argon2id", ms(whole - deriving), "1 s")
+    vault = Vault.unlock(path, passphrase=PASSPHRASE, state_folder=state)
+    now = datetime.now(UTC)
+    measure("warm")
+    check = min(
+        timed(lambda: run_check(vault, corpus=None, progress=Progress(), now=now)) for _ in range(3)
+    )
+    row("  a check", ms(check), "2 s")
+    logins = [
+        audited(card, held.secret, held.origin, None)
+        for card in list_cards(vault)[0]
+        for held in (get_secrets(vault, card.login_id),)
+    ]
+    row("  of it the audit alone", ms(timed(lambda: audit(logins, now=now, corpus=None))))
+    secrets_of = [one.secret.reveal() for one in logins if one.secret is not None]
+    each = sorted(timed(measure, text) for text in secrets_of)
+    row("  measuring one secret, median", ms(each[len(each) // 2]), "1 ms")
+    row("  measuring one secret, 95th percentile", ms(each[int(len(each) * 0.95)]), "5 ms")
+    row("  measuring 10,000 characters", ms(timed(measure, "aB3-" * 2500)), "150 ms")
+    vault.close()
+
+
+def bench_browser(browser: Browser, served: Served) -> None:
+    print("\nIn the browser")
+    page = browser.new_page(viewport={"width": 1280, "height": 800})
+    page.goto(served.url)
+    page.get_by_label("Vault passphrase").wait_for()
+    paint = page.evaluate("performance.getEntriesByName('first-contentful-paint')[0].startTime")
+    row("  first paint", ms(paint / 1000), "1 s from a cold server")
+    page.get_by_label("Vault passphrase").fill(PASSPHRASE)
+    page.keyboard.press("Enter")
+    page.get_by_role("heading", level=1, name="Worklist").or_(
+        page.get_by_role("heading", level=1, name="to do")
+    ).wait_for()
+    page.keyboard.press("2")
+    page.get_by_text(f"{LOGINS:,} of {LOGINS:,} logins").wait_for()
+    began = time.perf_counter()
+    page.get_by_label("Find as you type").fill("site 01234")
+    page.get_by_text(f"1 of {LOGINS:,} logins").wait_for()
+    row(f"  finding one of {LOGINS:,} as typed", ms(time.perf_counter() - began))
+    bench_slider(page)
+    page.close()
+
+
+def bench_slider(page: Page) -> None:
+    page.keyboard.press("Escape")
+    page.keyboard.press("3")
+    page.get_by_text("equally likely").wait_for()
+    handle = page.get_by_role("slider")
+    handle.focus()
+    steps: list[float] = page.evaluate(
+        """async () => {
+          const shown = () => document.querySelector('.drawn .secret.big .visually-hidden');
+          const handle = document.querySelector('[role=slider]');
+          const times = [];
+          for (let i = 0; i < 80; i++) {
+            const before = shown().textContent;
+            const code = i % 40 < 20 ? 39 : 37;
+            const key = code === 39 ? 'ArrowRight' : 'ArrowLeft';
+            const changed = new Promise((done) => {
+              const watch = new MutationObserver(() => {
+                if (shown()?.textContent === before) return;
+                watch.disconnect();
+                done();
+              });
+              const deep = {subtree: true, childList: true, characterData: true};
+              watch.observe(document.querySelector('.drawn'), deep);
+            });
+            const began = performance.now();
+            handle.dispatchEvent(
+              new KeyboardEvent('keydown', {key, keyCode: code, which: code, bubbles: true}));
+            await changed;
+            times.push(performance.now() - began);
+            await new Promise((go) => setTimeout(go, 33));
+          }
+          return times;
+        }"""
+    )
+    ordered = sorted(steps)
+    row("  a slider step to the new secret on screen, median", ms(ordered[40] / 1000))
+    row("  the same, 95th percentile", ms(ordered[76] / 1000), "50 ms")
+
+
+def bench_size(served: Served) -> None:
+    print("\nThe front end's first load")
+    dist = ROOT / "web" / "dist"
+    html = (dist / "index.html").read_text()
+    first = set(re.findall(r"/assets/[^\"']+\.(?:js|css)", html))
+    size = sum(len(gzip.compress((dist / name.lstrip("/")).read_bytes(), 9)) for name in first)
+    row("  scripts and styles of the first page, gzipped", f"{size / 1000:.0f} kB", "350 kB")
+
+
+def bench_cold(folder: Path) -> None:
+    print("\nA cold start")
+    began = time.perf_counter()
+    with serving(folder / "cold"):
+        row("  server started until it answers", ms(time.perf_counter() - began))
+
+
+def main() -> None:
+    print(json.dumps({"measured": datetime.now(UTC).isoformat(timespec="seconds")}))
+    with tempfile.TemporaryDirectory() as name:
+        folder = Path(name)
+        bench_draws()
+        bench_vault(folder)
+        bench_cold(folder)
+        with serving(folder) as served, sync_playwright() as playwright:
+            bench_size(served)
+            browser = launch(playwright)
+            bench_browser(browser, served)
+            browser.close()
+
+
+main()

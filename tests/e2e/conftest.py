@@ -1,0 +1,50 @@
+"""A browser for each test, and one demo for those that only look."""
+
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, BrowserContext, Page, Playwright, sync_playwright
+
+from newknot.demo.world import PASSPHRASE
+from tests.support.running import Served, demo, launch
+
+VIEWPORT = {"width": 1280, "height": 800}
+
+
+@pytest.fixture(scope="session")
+def chromium() -> Iterator[Playwright]:
+    """The driver."""
+    with sync_playwright() as playwright:
+        yield playwright
+
+
+@pytest.fixture(scope="session")
+def browser_here(chromium: Playwright) -> Iterator[Browser]:
+    """One Chromium for tests that leave nothing behind."""
+    browser = launch(chromium)
+    yield browser
+    browser.close()
+
+
+@pytest.fixture(scope="session")
+def demo_here(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
+    """The demo world."""
+    folder: Path = tmp_path_factory.mktemp("demo")
+    with demo(folder) as served:
+        yield served
+
+
+def open_page(browser: Browser, served: Served, *, scheme: str = "light") -> Page:
+    """An unlocked page of the demo, in a context of its own, that fails on console errors."""
+    context: BrowserContext = browser.new_context(
+        viewport=VIEWPORT,  # type: ignore[arg-type]
+        color_scheme=scheme,  # type: ignore[arg-type]
+    )
+    context.grant_permissions(["clipboard-read", "clipboard-write"], origin=served.url)
+    page = context.new_page()
+    page.goto(served.url)
+    page.get_by_label("Vault passphrase").fill(PASSPHRASE)
+    page.keyboard.press("Enter")
+    page.get_by_role("heading", name="to do").wait_for()
+    return page

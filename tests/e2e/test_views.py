@@ -1,0 +1,185 @@
+"""Every view of the demo: no serious finding of an audit, no refused style, nothing outside."""
+
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, expect
+
+from tests.e2e.conftest import open_page
+from tests.support.running import ROOT, Served
+
+AXE = (ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
+VIEWS = {
+    "/": "to do",
+    "/logins": "Logins",
+    "/logins/new": "New login",
+    "/logins/bin": "Bin",
+    "/rotate": "Rotate",
+    "/policies": "Site policies",
+    "/carry": "Bring in and back up",
+    "/safeguards": "Settings and safeguards",
+}
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_no_view_has_a_serious_finding(
+    browser_here: Browser, demo_here: Served, scheme: str
+) -> None:
+    page = open_page(browser_here, demo_here, scheme=scheme)
+    said: list[str] = []
+    outside: list[str] = []
+    page.on("console", lambda m: said.append(m.text) if m.type in ("error", "warning") else None)
+    page.on("request", lambda r: outside.append(r.url) if "//127.0.0.1" not in r.url else None)
+    serious: list[str] = []
+
+    def audit(where: str) -> None:
+        found = page.evaluate(
+            AXE + "; axe.run(document, {resultTypes: ['violations']}).then(r => r.violations"
+            ".filter(v => ['serious', 'critical'].includes(v.impact))"
+            ".map(v => v.id + ' ' + v.nodes.map(n => n.target.join(' ')).slice(0, 3).join(', ')))"
+        )
+        serious.extend(f"{where}: {one}" for one in found)
+
+    for path, heading in VIEWS.items():
+        page.goto(demo_here.url.rstrip("/") + path)
+        page.get_by_role("heading", name=heading).first.wait_for()
+        page.wait_for_timeout(150)
+        audit(path)
+    page.keyboard.press("3")
+    page.get_by_text("equally likely").wait_for()
+    audit("generate")
+    page.keyboard.press("Control+k")
+    page.get_by_role("combobox", name="Find a login").fill("gantry")
+    page.get_by_role("option", name="Gantry Rentals").wait_for()
+    audit("command box")
+    page.keyboard.press("Enter")
+    page.get_by_role("heading", level=1, name="Gantry Rentals").wait_for()
+    page.keyboard.press("h")
+    page.get_by_role("button", name="Hold back").first.wait_for()
+    audit("login")
+    page.keyboard.press("?")
+    page.get_by_role("dialog").wait_for()
+    audit("keys")
+    page.context.close()
+    assert "\n".join(serious) == ""
+    assert said == []
+    assert [url for url in outside if not url.startswith(("data:", "blob:"))] == []
+
+
+def test_find_open_and_show_by_keys_alone_and_nothing_in_the_address(
+    browser_here: Browser, demo_here: Served
+) -> None:
+    page = open_page(browser_here, demo_here)
+    page.keyboard.press("2")
+    page.get_by_role("heading", level=1, name="Logins").wait_for()
+    page.keyboard.press("f")
+    page.keyboard.type("fernbank")
+    expect(page.get_by_text("2 of 65 logins")).to_be_visible()
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("Enter")
+    page.get_by_role("heading", level=1, name="Fernbank savings").wait_for()
+    page.keyboard.press("h")
+    page.get_by_role("button", name="Hold back").wait_for()
+    page.keyboard.press("u")
+    expect(
+        page.get_by_text("User name of Fernbank savings put on the clipboard").first
+    ).to_be_visible()
+    assert page.evaluate("navigator.clipboard.readText()") == "i.quist.2"
+    assert "ernbank" not in page.url and page.title() == "New Knot"
+    assert "ernbank" not in page.evaluate("JSON.stringify(history.state) + document.cookie")
+    assert page.evaluate("Object.keys(sessionStorage).join()") == "newknot.session"
+    assert page.evaluate("localStorage.length + document.cookie.length") == 0
+    page.context.close()
+
+
+def test_delete_asks_and_needs_proof_and_the_bin_gives_back(
+    browser_here: Browser, demo_here: Served
+) -> None:
+    from newknot.demo.world import PASSPHRASE
+
+    page = open_page(browser_here, demo_here)
+    page.keyboard.press("Control+k")
+    page.get_by_role("combobox", name="Find a login").fill("Tide Tables")
+    page.get_by_role("option", name="Tide Tables").wait_for()
+    page.keyboard.press("Enter")
+    page.get_by_role("heading", level=1, name="Tide Tables").wait_for()
+    page.keyboard.press("Delete")
+    page.get_by_role("button", name="To the bin").click()
+    dialog = page.get_by_role("dialog", name="Show that it is you")
+    dialog.get_by_label("Vault passphrase").fill("not this one")
+    page.keyboard.press("Enter")
+    expect(dialog.get_by_text("That is not the vault's passphrase")).to_be_visible()
+    dialog.get_by_label("Vault passphrase").fill(PASSPHRASE)
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("of 64 logins")).to_be_visible()
+    page.keyboard.press("8")
+    page.get_by_role("button", name="Restore Tide Tables").click()
+    expect(page.get_by_text("The bin is empty")).to_be_visible()
+    page.context.close()
+
+
+def test_the_clipboard_is_emptied_when_due_or_when_the_window_is_in_front_again(
+    browser_here: Browser, demo_here: Served
+) -> None:
+    page = open_page(browser_here, demo_here)
+    page.clock.install()
+    page.reload()
+    page.get_by_role("heading", name="to do").wait_for()
+    page.keyboard.press("2")
+    page.get_by_role("heading", level=1, name="Logins").wait_for()
+    page.get_by_role("listitem").first.wait_for()
+    for in_front in (True, False):
+        page.keyboard.press("y")
+        expect(page.get_by_text("emptied in 30 s").first).to_be_visible()
+        assert len(page.evaluate("navigator.clipboard.readText()")) == 20
+        if not in_front:
+            page.evaluate("document.hasFocus = () => false")
+        page.clock.run_for(31_000)
+        if not in_front:
+            expect(page.get_by_text("as soon as this window is in front").first).to_be_visible()
+            page.evaluate(
+                "document.hasFocus = () => true; window.dispatchEvent(new Event('focus'))"
+            )
+            page.clock.run_for(600)
+        expect(page.get_by_text("it has been emptied").first).to_be_visible()
+        assert page.evaluate("navigator.clipboard.readText()") == ""
+    page.context.close()
+
+
+def test_what_was_copied_elsewhere_since_is_not_destroyed(
+    browser_here: Browser, demo_here: Served
+) -> None:
+    page = open_page(browser_here, demo_here)
+    page.clock.install()
+    page.reload()
+    page.get_by_role("heading", name="to do").wait_for()
+    page.keyboard.press("2")
+    page.get_by_role("heading", level=1, name="Logins").wait_for()
+    page.get_by_role("listitem").first.wait_for()
+    page.keyboard.press("y")
+    expect(page.get_by_text("emptied in 30 s").first).to_be_visible()
+    page.evaluate("navigator.clipboard.writeText('a cue sheet')")
+    page.clock.run_for(31_000)
+    expect(page.get_by_text("something else was copied").first).to_be_visible()
+    assert page.evaluate("navigator.clipboard.readText()") == "a cue sheet"
+    page.context.close()
+
+
+def test_a_file_is_brought_in_and_the_clear_file_is_named(
+    browser_here: Browser, demo_here: Served, tmp_path: Path
+) -> None:
+    file = tmp_path / "old-book.csv"
+    file.write_text("Where,Who,Password\nReed Organ Society,ilse,a1b2c3d4\nbroken,row\n")
+    page = open_page(browser_here, demo_here)
+    page.keyboard.press("6")
+    page.get_by_label("CSV file").set_input_files(file)
+    expect(page.get_by_text("2 cells where the first row has 3")).to_be_visible()
+    page.get_by_label("What Where is").click()
+    page.get_by_title("title").click()
+    page.get_by_label("What Who is").click()
+    page.locator(".ant-select-dropdown:visible").get_by_title("user name").click()
+    page.get_by_role("button", name="Bring 1 login in").click()
+    expect(page.get_by_text("1 login brought in.")).to_be_visible()
+    expect(page.get_by_text("old-book.csv")).to_be_visible()
+    expect(page.get_by_text("delete it for good")).to_be_visible()
+    page.context.close()

@@ -1,0 +1,62 @@
+"""The program's own answers: one clear sentence and an exit that is not zero."""
+
+import os
+import socket
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+from tests.support.running import ROOT, free_port, serving
+
+
+def run(*arguments: str) -> tuple[int, str]:
+    """Exit code and what was said."""
+    environment = {**os.environ, "PYTHONPATH": str(ROOT / "src")}
+    done = subprocess.run(
+        [sys.executable, "-m", "newknot", *arguments],
+        capture_output=True, text=True, env=environment, cwd=ROOT, timeout=60,
+    )  # fmt: skip
+    return done.returncode, (done.stdout + done.stderr).strip()
+
+
+@pytest.mark.parametrize("command", ["serve", "demo"])
+def test_a_port_in_use_is_said(tmp_path: Path, command: str) -> None:
+    with socket.socket() as taken:
+        taken.bind(("127.0.0.1", 0))
+        taken.listen()
+        port = str(taken.getsockname()[1])
+        place = (
+            ["--vault", str(tmp_path / "v")] if command == "serve" else ["--folder", str(tmp_path)]
+        )
+        code, said = run(command, "--port", port, *place)
+    assert code != 0
+    assert said == f"Port {port} is in use: stop what holds it, or choose another by --port."
+
+
+def test_a_second_start_names_the_first_ones_address(tmp_path: Path) -> None:
+    with serving(tmp_path) as served:
+        code, said = run(
+            "serve", "--vault", str(tmp_path / "own.vault"), "--port", str(free_port())
+        )
+    assert code != 0
+    assert said == f"This vault is open already: {served.url}"
+
+
+def test_a_folder_that_cannot_be_used_is_said(tmp_path: Path) -> None:
+    (tmp_path / "file").write_text("")
+    vault = str(tmp_path / "file" / "own.vault")
+    code, said = run("serve", "--vault", vault, "--port", str(free_port()))
+    assert code != 0
+    assert said == "The vault's folder cannot be used: File exists."
+
+
+def test_a_corpus_is_built_from_the_command_line(tmp_path: Path) -> None:
+    (tmp_path / "list.txt").write_text("0" * 40 + ":3\n")
+    into = ["--into", str(tmp_path / "list.corpus"), "--name", "list", "--date", "2026-05-01"]
+    code, said = run("corpus", str(tmp_path / "list.txt"), *into)
+    assert (code, said.endswith("list of 2026-05-01, 1 secrets")) == (0, True)
+    code, said = run("corpus", str(tmp_path / "none.txt"), *into)
+    assert code != 0
+    assert said == "Cannot go on: No such file or directory."
