@@ -10,13 +10,17 @@ current_schema() {
   cmp -s var/schema.d.ts web/src/api/schema.d.ts || { echo "web/src/api/schema.d.ts is not current: ./run schema"; return 1; }
 }
 
+no_hosts() {
+  ! grep -nE 'https?://' requirements.txt web/.npmrc && ! grep -nE '"resolved":' web/package-lock.json
+}
+
 in_web() { (cd web && "$@"); }
 
 step "Python: lint and format" .venv/bin/ruff check .
 .venv/bin/ruff format --check -q .
 step "Python: types" .venv/bin/mypy
-step "Lock files name no hosts" bash -c '! grep -nE "https?://" requirements.txt web/.npmrc && ! grep -nE "\"resolved\":" web/package-lock.json'
-step "The client'"'"'s types are current" current_schema
+step "Lock files name no hosts" no_hosts
+step "Types of the client are current" current_schema
 step "Web: lint, format, types" in_web npm run -s lint
 in_web npx prettier --check --log-level warn src vite.config.ts
 in_web npm run -s types

@@ -4,11 +4,12 @@ import os
 import socket
 import subprocess
 import sys
+import time
 from pathlib import Path
 
 import pytest
 
-from tests.support.running import ROOT, free_port, serving
+from tests.support.running import ROOT, demo, free_port, serving
 
 
 def run(*arguments: str) -> tuple[int, str]:
@@ -60,3 +61,19 @@ def test_a_corpus_is_built_from_the_command_line(tmp_path: Path) -> None:
     code, said = run("corpus", str(tmp_path / "none.txt"), *into)
     assert code != 0
     assert said == "Cannot go on: No such file or directory."
+
+
+@pytest.mark.parametrize("how", ["terminate", "kill"])
+def test_the_practice_sites_end_with_the_demo(tmp_path: Path, how: str) -> None:
+    with demo(tmp_path) as served:
+        getattr(served.process, how)()
+        served.process.wait(10)
+        deadline = time.monotonic() + 5
+        while listens(served.sites_port) and time.monotonic() < deadline:
+            time.sleep(0.1)
+        assert not listens(served.sites_port)
+
+
+def listens(port: int) -> bool:
+    with socket.socket() as probe:
+        return probe.connect_ex(("127.0.0.1", port)) == 0

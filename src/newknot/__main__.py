@@ -4,6 +4,7 @@ import argparse
 import json
 import logging
 import os
+import signal
 import socket
 import sys
 from datetime import date
@@ -27,6 +28,7 @@ CORPUS_SUFFIX = ".corpus"
 def main() -> None:
     """Runs one command; every expected failure is one sentence and a non-zero exit."""
     arguments = _parser().parse_args()
+    signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))  # so that what was begun is ended
     try:
         arguments.command(arguments)
     except VaultInUse as error:

@@ -8,7 +8,7 @@ CHEAP = KdfParameters(passes=1, memory_kib=64, lanes=1)
 
 
 def test_a_known_answer_of_the_reference_implementation() -> None:
-    # phc-winner-argon2, test.c, Argon2id v=19, t=2, m=2^8 KiB, p=1, "password", "somesalt".
+    # phc-winner-argon2, test.c, Argon2id v=19, t=2, m=2^8 KiB, one lane, "password", "somesalt".
     parameters = KdfParameters(passes=2, memory_kib=256, lanes=1)
     key = derive_key("password", salt=b"somesalt", parameters=parameters)
     assert key.hex() == "9dfeb910e80bad0311fee20f9c0e2b12c17987b4cac90c2ef54d5b3021c68bfe"

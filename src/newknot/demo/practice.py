@@ -31,8 +31,9 @@ class PracticeSites:
     def __enter__(self) -> "PracticeSites":
         self._accounts.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
         command = [sys.executable, "-m", "newknot.standins", "--port", str(self.port)]
-        command += ["--accounts", str(self._accounts)]
-        self._process = subprocess.Popen(command)
+        command += ["--accounts", str(self._accounts), "--while-input-is-open"]
+        # It ends with us: its input closes when this process is gone, however it went.
+        self._process = subprocess.Popen(command, stdin=subprocess.PIPE)
         for _ in range(100):
             if self._process.poll() is not None:
                 break

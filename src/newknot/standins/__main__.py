@@ -1,7 +1,10 @@
 """Serves the practice sites on 127.0.0.1, told apart by their NAME.localhost."""
 
 import argparse
+import os
 import secrets
+import sys
+import threading
 from pathlib import Path
 from urllib.parse import parse_qs
 
@@ -148,12 +151,20 @@ async def _form(request: Request) -> dict[str, str]:
     return {name: values[0] for name, values in parse_qs(body, keep_blank_values=True).items()}
 
 
+def _end_with_input() -> None:
+    sys.stdin.buffer.read()
+    os._exit(0)
+
+
 def main() -> None:
     """Runs until stopped."""
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("--port", type=int, required=True)
     parser.add_argument("--accounts", type=Path, required=True)
+    parser.add_argument("--while-input-is-open", action="store_true")
     arguments = parser.parse_args()
+    if arguments.while_input_is_open:
+        threading.Thread(target=_end_with_input, daemon=True).start()
     practice = Practice(Accounts(arguments.accounts))
     uvicorn.run(
         practice.app(),

@@ -1,5 +1,5 @@
 import { InputNumber, Select, Slider, Switch } from "antd";
-import { memo } from "react";
+import { memo, useCallback, useRef } from "react";
 import type { Schema } from "../../api/client";
 import { classLabel, policySentence, withClass, type Policy } from "../../domain/policy";
 
@@ -19,20 +19,12 @@ type Props = {
 /** The policy at hand as switches and as one sentence. Drawn anew only when it changes. */
 export const PolicyBench = memo(function PolicyBench(props: Props) {
   const { library, site, base, policy, length, onPick, onChange } = props;
+  const held = useRef(length);
+  held.current = length;
+  const onPolicy = useCallback((next: Policy) => onChange(next, held.current), [onChange]);
   return (
     <section className="bench" aria-label="Site policy">
-      <label className="field">
-        <span>For</span>
-        <Select
-          value={site}
-          onChange={onPick}
-          aria-label="For which site"
-          options={[
-            { value: NO_SITE, label: "no site in particular" },
-            ...library.policies.map((p) => ({ value: p.policy_id, label: p.name })),
-          ]}
-        />
-      </label>
+      <SitePick library={library} site={site} onPick={onPick} />
       <div>
         <p className="small quiet">Site policy</p>
         <p>{policySentence(policy)}</p>
@@ -58,6 +50,45 @@ export const PolicyBench = memo(function PolicyBench(props: Props) {
         tooltip={{ open: false }}
         style={{ margin: "0 6px 4px" }}
       />
+      <ClassLines
+        base={base}
+        policy={policy}
+        lookAlikes={library.look_alikes}
+        onPolicy={onPolicy}
+      />
+    </section>
+  );
+});
+
+const SitePick = memo(function SitePick(props: Pick<Props, "library" | "site" | "onPick">) {
+  const { library, site, onPick } = props;
+  return (
+    <label className="field">
+      <span>For</span>
+      <Select
+        value={site}
+        onChange={onPick}
+        aria-label="For which site"
+        options={[
+          { value: NO_SITE, label: "no site in particular" },
+          ...library.policies.map((p) => ({ value: p.policy_id, label: p.name })),
+        ]}
+      />
+    </label>
+  );
+});
+
+type LinesProps = {
+  base: Policy;
+  policy: Policy;
+  lookAlikes: string;
+  onPolicy: (policy: Policy) => void;
+};
+
+/** A slider step leaves these as they are. */
+const ClassLines = memo(function ClassLines({ base, policy, lookAlikes, onPolicy }: LinesProps) {
+  return (
+    <>
       {base.classes.map(({ name }) => {
         const label = classLabel(name);
         const standing = policy.classes.find((c) => c.name === name);
@@ -69,7 +100,7 @@ export const PolicyBench = memo(function PolicyBench(props: Props) {
                 size="small"
                 aria-label={label}
                 checked={standing !== undefined}
-                onChange={(on) => onChange(withClass(policy, name, on ? own : null), length)}
+                onChange={(on) => onPolicy(withClass(policy, name, on ? own : null))}
               />
               {label}
             </span>
@@ -85,7 +116,7 @@ export const PolicyBench = memo(function PolicyBench(props: Props) {
                   style={{ width: 56 }}
                   onChange={(value) =>
                     typeof value === "number" &&
-                    onChange(withClass(policy, name, { ...standing, minimum: value }), length)
+                    onPolicy(withClass(policy, name, { ...standing, minimum: value }))
                   }
                 />
               </span>
@@ -99,13 +130,11 @@ export const PolicyBench = memo(function PolicyBench(props: Props) {
             size="small"
             aria-label="Leave out look-alikes"
             checked={policy.excluded !== ""}
-            onChange={(on) =>
-              onChange({ ...policy, excluded: on ? library.look_alikes : "" }, length)
-            }
+            onChange={(on) => onPolicy({ ...policy, excluded: on ? lookAlikes : "" })}
           />
           Leave out look-alikes
         </span>
       </div>
-    </section>
+    </>
   );
 });

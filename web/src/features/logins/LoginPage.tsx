@@ -12,7 +12,7 @@ import { SecretText } from "../../shared/SecretText";
 import { Splice, type Bar } from "../../shared/Splice";
 import { useKeys } from "../../shared/useKeys";
 import { useLoginActs } from "./useLoginActs";
-import { fetchSecret, keyOf, useReveal, type Wanted } from "./useReveal";
+import { fetchSecret, placeOf, useReveal, type Wanted } from "./useReveal";
 
 const HELD_BACK = "•••• •••• ••••";
 const MADE = {
@@ -54,7 +54,7 @@ export default function LoginPage() {
     );
   if (!login) return <main className="page" aria-busy="true" />;
 
-  const current = reveal.shown[keyOf({ kind: "current" })];
+  const current = reveal.shown[placeOf({ kind: "current" })];
   const mailbox = logins.data?.logins.find((l) => l.login_id === login.resets_by);
   const guesses =
     login.made === "drawn" && login.entropy_bits
@@ -143,7 +143,7 @@ export default function LoginPage() {
                 key={name}
                 name={name}
                 login={login}
-                shown={reveal.shown[keyOf({ kind: "field", name })]}
+                shown={reveal.shown[placeOf({ kind: "field", name })]}
                 onToggle={() => void toggle({ kind: "field", name })}
                 guarded={acts.guarded}
               />
@@ -224,7 +224,7 @@ export default function LoginPage() {
                       key={e.earlier_id}
                       entry={e}
                       login={login}
-                      shown={reveal.shown[keyOf({ kind: "earlier", earlier_id: e.earlier_id })]}
+                      shown={reveal.shown[placeOf({ kind: "earlier", earlier_id: e.earlier_id })]}
                       onToggle={() => void toggle({ kind: "earlier", earlier_id: e.earlier_id })}
                       guarded={acts.guarded}
                     />

@@ -5,7 +5,7 @@ import { answer, client } from "../../api/client";
 export type Wanted =
   { kind: "current" } | { kind: "field"; name: string } | { kind: "earlier"; earlier_id: string };
 
-export function keyOf(wanted: Wanted): string {
+export function placeOf(wanted: Wanted): string {
   if (wanted.kind === "field") return `field ${wanted.name}`;
   return wanted.kind === "earlier" ? `earlier ${wanted.earlier_id}` : "current";
 }
@@ -50,7 +50,7 @@ export function useReveal(login_id: string) {
     shown,
     holdBackAll: () => setShown({}),
     toggle: async (wanted: Wanted) => {
-      const key = keyOf(wanted);
+      const key = placeOf(wanted);
       if (key in shown) {
         setShown((now) => Object.fromEntries(Object.entries(now).filter(([k]) => k !== key)));
         return;
