@@ -120,3 +120,17 @@ def test_the_bin_is_emptied_on_purpose(api: Api) -> None:
     assert api.ok("DELETE", "logins/bin", **api.proof()) == {"deleted_count": 1}
     assert api.refused("GET", f"logins/{gone['login_id']}") == "404 record_missing"
     assert api.ok("GET", f"logins/{kept['login_id']}")["resets_by"] is None
+
+
+def test_a_secret_field_that_is_overwritten_or_removed_is_not_lost(api: Api) -> None:
+    login_id = api.add(secret_fields=[{"name": "PIN", "value": "4417"}])["login_id"]
+    path = f"logins/{login_id}"
+    api.ok("PUT", path, {"title": "T", "secret_fields": [{"name": "PIN", "value": "9921"}]})
+    sheet = api.ok("PUT", path, {"title": "T"})
+    assert [(e["field"], e["used"]) for e in sheet["history"]] == [("PIN", True), ("PIN", True)]
+    oldest = sheet["history"][1]["earlier_id"]
+    restored = api.ok("POST", f"{path}/history/{oldest}/restore")
+    assert restored["secret_field_names"] == ["PIN"] and len(restored["history"]) == 2
+    body = {"purpose": "copy", "name": "PIN"}
+    assert api.ok("POST", f"{path}/secret-field", body)["secret"] == "4417"
+    assert api.secret_of(login_id) == "cue-to-cue-19"

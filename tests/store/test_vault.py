@@ -214,6 +214,9 @@ def test_a_file_that_is_no_database_is_damaged_not_wrong(tmp_path: Path) -> None
     (tmp_path / "own.vault").write_bytes(os.urandom(9000))
     with pytest.raises(VaultDamaged):
         reopened(tmp_path)
+    (tmp_path / "own.vault").write_bytes(b"")
+    with pytest.raises(VaultDamaged):
+        reopened(tmp_path)
     new = tmp_path / "half"
     new.mkdir()
     new_vault(new).close()

@@ -84,7 +84,10 @@ class LoginSecrets:
 
 @dataclass(frozen=True, slots=True)
 class EarlierSecret:
-    """A secret that a login had, or that was staged for it and never used."""
+    """A secret that a login had, or that was staged for it and never used.
+
+    field: the name of the further field that it was in; empty for the login's own secret.
+    """
 
     earlier_id: str
     secret: Secret
@@ -92,6 +95,7 @@ class EarlierSecret:
     since_at: datetime
     until_at: datetime
     used: bool
+    field: str = ""
 
 
 def checked_text(value: str, *, field: str, limit: int = TEXT_LIMIT, needed: bool = False) -> str:

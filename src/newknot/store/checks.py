@@ -8,6 +8,7 @@ from datetime import datetime
 from newknot.core.audit.check_result import CheckResult, CheckSummary
 from newknot.core.audit.finding import Finding, FindingKind
 from newknot.store.documents import day, iso, packed, unpacked
+from newknot.store.errors import RecordDamaged
 from newknot.store.manifest import Label
 from newknot.store.vault import Transaction, Vault, new_id
 
@@ -31,11 +32,14 @@ def put_check(tx: Transaction, vault: Vault, result: CheckResult) -> None:
 
 
 def get_check(vault: Vault) -> CheckResult | None:
-    """The last result, or None before the first check."""
+    """The last result, or None before the first check (or where it is damaged: check again)."""
     ids = vault.ids(Label.CHECK)
     if not ids:
         return None
-    d = unpacked(vault.get(Label.CHECK, ids[0]))
+    try:
+        d = unpacked(vault.get(Label.CHECK, ids[0]))
+    except RecordDamaged:
+        return None
     name, dated_on, count = d["corpus"]
     return CheckResult(
         checked_at=datetime.fromisoformat(d["checked_at"]),

@@ -84,6 +84,12 @@ def _statements(script: str) -> Iterator[str]:
         raise AssertionError("a migration ends within a statement")
 
 
+def require_begun(connection: sqlite3.Connection) -> None:
+    """Raises `VaultDamaged` where no migration ever ran: nothing is written to such a file."""
+    if connection.execute("PRAGMA user_version").fetchone() == (0,):
+        raise VaultDamaged(part="all of it: the file is empty")
+
+
 def require_schema(connection: sqlite3.Connection) -> None:
     """Raises `VaultDamaged` unless the schema is just what the migrations make."""
     model = sqlite3.connect(":memory:", isolation_level=None)

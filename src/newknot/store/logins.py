@@ -107,6 +107,7 @@ def put_history(tx: Transaction, login_id: str, history: tuple[EarlierSecret, ..
             iso(e.since_at),
             iso(e.until_at),
             e.used,
+            e.field,
         ]
         for e in history
     ]
@@ -127,8 +128,9 @@ def get_history(vault: Vault, login_id: str) -> tuple[EarlierSecret, ...]:
             datetime.fromisoformat(since),
             datetime.fromisoformat(until),
             used,
+            field,
         )
-        for earlier_id, text, origin, since, until, used in d["earlier"]
+        for earlier_id, text, origin, since, until, used, field in d["earlier"]
     )
 
 

@@ -6,6 +6,7 @@ from newknot.core.login import Origin
 from newknot.core.loose_end import LooseEnd
 from newknot.core.secret import Secret
 from newknot.store.documents import iso, packed, unpacked
+from newknot.store.errors import RecordDamaged
 from newknot.store.logins import origin_document, origin_of
 from newknot.store.manifest import Label
 from newknot.store.vault import SECRETS, Transaction, Vault
@@ -24,10 +25,13 @@ def put_loose_end(tx: Transaction, loose_end: LooseEnd, secret: Secret, origin: 
 
 
 def list_loose_ends(vault: Vault) -> list[LooseEnd]:
-    """All loose ends, newest first."""
+    """All readable loose ends, newest first."""
     found: list[LooseEnd] = []
     for loose_end_id in vault.ids(Label.LOOSE_END):
-        d = unpacked(vault.get(Label.LOOSE_END, loose_end_id))
+        try:
+            d = unpacked(vault.get(Label.LOOSE_END, loose_end_id))
+        except RecordDamaged:
+            continue
         at = datetime.fromisoformat(d["handed_out_at"])
         found.append(LooseEnd(loose_end_id, at, d["address"], d["length"]))
     return sorted(found, key=lambda one: one.handed_out_at, reverse=True)

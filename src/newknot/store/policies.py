@@ -1,9 +1,11 @@
 """Site policies as sealed records."""
 
+from contextlib import suppress
 from datetime import datetime
 
 from newknot.core.policy import NamedPolicy, SitePolicy
 from newknot.store.documents import iso, packed, unpacked
+from newknot.store.errors import RecordDamaged
 from newknot.store.manifest import Label
 from newknot.store.vault import Transaction, Vault
 
@@ -34,8 +36,11 @@ def get_policy(vault: Vault, policy_id: str) -> NamedPolicy:
 
 
 def list_policies(vault: Vault) -> list[NamedPolicy]:
-    """All policies by name."""
-    found = [get_policy(vault, policy_id) for policy_id in vault.ids(Label.POLICY)]
+    """All readable policies by name."""
+    found: list[NamedPolicy] = []
+    for policy_id in vault.ids(Label.POLICY):
+        with suppress(RecordDamaged):
+            found.append(get_policy(vault, policy_id))
     return sorted(found, key=lambda named: (named.name.casefold(), named.policy_id))
 
 

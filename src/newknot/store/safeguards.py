@@ -2,6 +2,7 @@
 
 from newknot.core.safeguards import Act, ProofRule, Safeguards
 from newknot.store.documents import iso, moment, packed, unpacked
+from newknot.store.errors import RecordDamaged
 from newknot.store.manifest import Label
 from newknot.store.vault import Transaction, Vault, new_id
 
@@ -22,11 +23,14 @@ def put_safeguards(tx: Transaction, vault: Vault, safeguards: Safeguards) -> Non
 
 
 def get_safeguards(vault: Vault) -> Safeguards:
-    """The safeguards as set, or the defaults where none were ever set."""
+    """The safeguards as set; the defaults where none were set, the strictest where damaged."""
     ids = vault.ids(Label.SETTINGS)
     if not ids:
         return Safeguards()
-    d = unpacked(vault.get(Label.SETTINGS, ids[0]))
+    try:
+        d = unpacked(vault.get(Label.SETTINGS, ids[0]))
+    except RecordDamaged:
+        return Safeguards(proof_before=dict.fromkeys(Act, ProofRule.EACH))
     return Safeguards(
         lock_after_s=d["lock_after_s"],
         clipboard_clear_s=d["clipboard_clear_s"],

@@ -23,7 +23,7 @@ from newknot.crypto import (
 )
 from newknot.crypto.slot import whole
 from newknot.store.anchor import Anchor, Standing
-from newknot.store.database import connect, migrate, require_schema, transaction
+from newknot.store.database import connect, migrate, require_begun, require_schema, transaction
 from newknot.store.errors import (
     RecordDamaged,
     RecordMissing,
@@ -68,25 +68,34 @@ class Vault:
     def create(
         path: Path, *, passphrase: str, parameters: KdfParameters, state_folder: Path
     ) -> "Vault":
-        """A new, empty vault file. Raises `VaultExists` and leaves any file there as it is."""
+        """A new, empty vault file: whole, or not there at all.
+
+        Raises `VaultExists` and leaves any file there as it is.
+        """
         if path.exists():
             raise VaultExists()
-        connection = connect(path)
+        building = path.with_name(path.name + ".new")
+        for leftover in building.parent.glob(building.name + "*"):
+            leftover.unlink()
+        vault_id = secrets.token_bytes(ID_BYTES)
+        vault_key = new_vault_key(secrets.token_bytes)
+        slot = _new_slot(vault_key, passphrase, vault_id, parameters)
+        connection = connect(building)
         try:
             migrate(connection)
-            vault_id = secrets.token_bytes(ID_BYTES)
-            vault_key = new_vault_key(secrets.token_bytes)
-            slot = _new_slot(vault_key, passphrase, vault_id, parameters)
-            vault = Vault(connection, vault_key, vault_id, Anchor(state_folder, vault_id))
             with transaction(connection):
                 connection.execute(_INSERT_VAULT, (vault_id,))
                 write_slot(connection, slot)
-                staged = vault._manifest.write(connection, {}, secrets.token_bytes)
-            vault._settled(staged)
+                manifest = Manifest(VaultKeys.of(vault_key, vault_id=vault_id).manifest, vault_id)
+                manifest.write(connection, {}, secrets.token_bytes)
         except BaseException:
             connection.close()
-            path.unlink(missing_ok=True)
+            building.unlink(missing_ok=True)
             raise
+        connection.close()
+        building.replace(path)
+        vault = Vault(connect(path), vault_key, vault_id, Anchor(state_folder, vault_id))
+        vault._load()
         return vault
 
     @staticmethod
@@ -99,6 +108,7 @@ class Vault:
             raise VaultMissing()
         connection = connect(path)
         try:
+            require_begun(connection)
             migrate(connection)
             require_schema(connection)
             vault_id = _vault_id(connection)
@@ -240,7 +250,8 @@ class Vault:
         if self._anchor.standing(counter=counter, head_tag=head_tag) is Standing.OLDER:
             self.is_older_copy = True
         else:
-            self._anchor.write(counter=counter, head_tag=head_tag)
+            with suppress(OSError):
+                self._anchor.write(counter=counter, head_tag=head_tag)
 
     def _find_damage(self) -> None:
         rows = {(rid, part): (rev, tag) for rid, part, rev, tag in read_tags(self._connection)}

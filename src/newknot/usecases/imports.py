@@ -1,5 +1,6 @@
 """Bringing logins in: read, preview, and write in one transaction or not at all."""
 
+from contextlib import suppress
 from dataclasses import dataclass
 from datetime import datetime
 
@@ -8,6 +9,7 @@ from newknot.core.errors import FieldInvalid
 from newknot.core.login import LoginSecrets, Origin, PlainField
 from newknot.core.secret import Secret
 from newknot.exchange.csv_logins import CsvLogin, CsvTable, logins_of
+from newknot.store.errors import RecordDamaged
 from newknot.store.logins import get_secrets
 from newknot.store.vault import Vault
 from newknot.usecases.logins import LoginDraft, NewSecret, add_login, list_logins
@@ -60,7 +62,8 @@ def _judged(
     known: dict[tuple[str, str], list[LoginSecrets]] = {}
     for card in list_logins(vault)[0]:
         key = (_place(card.address, card.title), card.user_name.casefold())
-        known.setdefault(key, []).append(get_secrets(vault, card.login_id))
+        with suppress(RecordDamaged):
+            known.setdefault(key, []).append(get_secrets(vault, card.login_id))
     out: list[tuple[ImportRow, CsvLogin]] = []
     for login in logins_of(table, mapping):
         status, reason = NEW, login.reason

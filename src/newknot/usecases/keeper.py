@@ -7,9 +7,7 @@ from pathlib import Path
 from threading import Condition
 from typing import TYPE_CHECKING
 
-from newknot.core.errors import NewKnotError
 from newknot.core.generate import RandomSource
-from newknot.core.safeguards import Safeguards
 from newknot.core.strength import measure
 from newknot.crypto import KdfParameters, WrongPassphrase
 from newknot.store.safeguards import get_safeguards
@@ -169,9 +167,5 @@ class Keeper:
                 vault.close()
             else:
                 self._vault = vault
-                try:
-                    self._deadline_s = self.clock.boot_s() + get_safeguards(vault).lock_after_s
-                except NewKnotError:
-                    # Damaged safeguards must not keep the owner out: the defaults hold.
-                    self._deadline_s = self.clock.boot_s() + Safeguards().lock_after_s
+                self._deadline_s = self.clock.boot_s() + get_safeguards(vault).lock_after_s
         return self.sessions.begin(self.clock.boot_s())

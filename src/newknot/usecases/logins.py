@@ -39,6 +39,8 @@ from newknot.store.rotations import list_rotations, remove_rotation
 from newknot.store.vault import Transaction, Vault, new_id
 from newknot.usecases.errors import InBin, NothingHeld
 
+OWN = Origin("own")
+
 
 @dataclass(frozen=True, slots=True)
 class LoginDraft:
@@ -74,7 +76,7 @@ def add_login(
     login_id = new_id()
     with vault.transaction() as tx:
         card = _card(vault, draft, login_id, created_at=now, changed_at=now, secret_since_at=now)
-        given = new_secret or NewSecret(Secret(""), Origin("own"))
+        given = new_secret or NewSecret(Secret(""), OWN)
         _check_secret(given.secret)
         fields = _secret_fields(draft, ())
         card = replace(card, has_secret=len(given.secret) > 0)
@@ -106,10 +108,14 @@ def edit_login(
             secret_since_at=former.secret_since_at,
         )
         secrets = replace(held, fields=_secret_fields(draft, held.fields))
+        for field in _left(held.fields, secrets.fields):
+            _to_history(tx, vault, login_id, field.value, former.changed_at, now, field=field.name)
         card = replace(card, has_secret=former.has_secret)
         if new_secret is not None and new_secret.secret != held.secret:
             _check_secret(new_secret.secret)
-            _to_history(tx, vault, login_id, held, former.secret_since_at, now)
+            _to_history(
+                tx, vault, login_id, held.secret, former.secret_since_at, now, origin=held.origin
+            )
             secrets = replace(secrets, secret=new_secret.secret, origin=new_secret.origin)
             card = replace(card, has_secret=len(new_secret.secret) > 0, secret_since_at=now)
         if new_secret is not None and new_secret.loose_end_id is not None:
@@ -163,10 +169,23 @@ def restore_earlier(vault: Vault, login_id: str, earlier_id: str, *, now: dateti
         card = live_card(vault, login_id)
         held = get_secrets(vault, login_id)
         earlier = _earlier(get_history(vault, login_id), earlier_id)
-        _to_history(tx, vault, login_id, held, card.secret_since_at, now)
-        card = replace(card, secret_since_at=now, changed_at=now, has_secret=True)
+        if earlier.field:
+            fields = _with_field(held.fields, SecretField(earlier.field, earlier.secret))
+            for field in _left(held.fields, fields):
+                _to_history(
+                    tx, vault, login_id, field.value, card.changed_at, now, field=field.name
+                )
+            secrets = replace(held, fields=fields)
+            names = tuple(field.name for field in fields)
+            card = replace(card, changed_at=now, secret_field_names=names)
+        else:
+            _to_history(
+                tx, vault, login_id, held.secret, card.secret_since_at, now, origin=held.origin
+            )
+            secrets = replace(held, secret=earlier.secret, origin=earlier.origin)
+            card = replace(card, secret_since_at=now, changed_at=now, has_secret=True)
         put_card(tx, card)
-        put_secrets(tx, login_id, replace(held, secret=earlier.secret, origin=earlier.origin))
+        put_secrets(tx, login_id, secrets)
     return card
 
 
@@ -239,13 +258,28 @@ def _to_history(
     tx: Transaction,
     vault: Vault,
     login_id: str,
-    held: LoginSecrets,
+    secret: Secret,
     since_at: datetime,
     now: datetime,
+    *,
+    origin: Origin = OWN,
+    field: str = "",
 ) -> None:
-    if len(held.secret):
-        earlier = EarlierSecret(new_id(), held.secret, held.origin, since_at, now, used=True)
+    if len(secret):
+        earlier = EarlierSecret(new_id(), secret, origin, since_at, now, used=True, field=field)
         move_to_history(tx, vault, login_id, earlier)
+
+
+def _left(former: tuple[SecretField, ...], fields: tuple[SecretField, ...]) -> list[SecretField]:
+    """Secret fields whose value is no longer under their name."""
+    return [one for one in former if one not in fields]
+
+
+def _with_field(former: tuple[SecretField, ...], field: SecretField) -> tuple[SecretField, ...]:
+    """The fields with one set: in its place where the name is there, else at the end."""
+    if any(one.name == field.name for one in former):
+        return tuple(field if one.name == field.name else one for one in former)
+    return (*former, field)
 
 
 def _earlier(history: Sequence[EarlierSecret], earlier_id: str) -> EarlierSecret:

@@ -1060,6 +1060,8 @@ export interface components {
             earlier_id: string;
             /** Entropy Bits */
             entropy_bits: number | null;
+            /** Field */
+            field: string;
             /**
              * Made
              * @enum {string}

@@ -78,6 +78,8 @@ const SENTENCES: Record<string, (data: Data) => string> = {
   method_refused: () => "That cannot be done at this address.",
   refused: () => "The request was refused.",
   unexpected: () => "Something went wrong inside New Knot. Nothing was half-done.",
+  clipboard_refused: () =>
+    "The browser did not let the clipboard be written: click into this window and copy again.",
   unreachable: () => "New Knot's server does not answer. Is it still running?",
   request_invalid: (d) => {
     const fields = d.fields as { field: string }[] | undefined;

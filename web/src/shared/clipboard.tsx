@@ -8,6 +8,7 @@ import {
   useState,
   type ReactNode,
 } from "react";
+import { Problem } from "../api/client";
 import { isDue, put, said, type Clip } from "../domain/clipboard";
 
 type Clipboard = {
@@ -47,7 +48,11 @@ export function ClipboardProvider({
 
   const copy = useCallback(
     async (what: string, text: string, options: { secret?: boolean } = {}) => {
-      await navigator.clipboard.writeText(text);
+      try {
+        await navigator.clipboard.writeText(text);
+      } catch {
+        throw new Problem("clipboard_refused");
+      }
       const secret = options.secret ?? true;
       ours.current = secret ? text : "";
       setClip(put(what, Date.now(), secret ? clearAfterS : 0));

@@ -146,6 +146,7 @@ def _sheet(work: Work, card: LoginCard) -> LoginSheet:
             since_at=e.since_at,
             until_at=e.until_at,
             used=e.used,
+            field=e.field,
             made=e.origin.kind,
             entropy_bits=e.origin.entropy_bits,
         )

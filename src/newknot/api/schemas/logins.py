@@ -76,6 +76,7 @@ class EarlierRow(Shape):
     since_at: datetime
     until_at: datetime
     used: bool
+    field: str
     made: Literal["drawn", "own", "imported"]
     entropy_bits: float | None
 

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Button, Checkbox, Select } from "antd";
 import { useRef, useState } from "react";
 import { Link } from "react-router";
@@ -6,6 +6,7 @@ import { answer, backupContent, client, sendFile, type Schema } from "../../api/
 import { queries } from "../../api/queries";
 import { count, dayAndTime } from "../../domain/moments";
 import { ProblemNote } from "../../shared/ProblemNote";
+import { useAct } from "../../shared/useAct";
 
 const TARGET_LABELS: Record<string, string> = {
   title: "title",
@@ -35,7 +36,7 @@ export default function CarryPage() {
 }
 
 function BringIn() {
-  const queryClient = useQueryClient();
+  const { problem, busy, run } = useAct();
   const picker = useRef<HTMLInputElement>(null);
   const [fileName, setFileName] = useState("");
   const [table, setTable] = useState<Schema["ImportTable"] | null>(null);
@@ -43,20 +44,6 @@ function BringIn() {
   const [rows, setRows] = useState<Schema["ImportRowOut"][]>([]);
   const [alsoDiffering, setAlsoDiffering] = useState(false);
   const [added, setAdded] = useState<number | null>(null);
-  const [problem, setProblem] = useState<unknown>(null);
-  const [busy, setBusy] = useState(false);
-
-  const run = async (act: () => Promise<void>) => {
-    setProblem(null);
-    setBusy(true);
-    try {
-      await act();
-    } catch (failure) {
-      setProblem(failure);
-    } finally {
-      setBusy(false);
-    }
-  };
   const preview = async (of: Schema["ImportTable"], as: string[]) => {
     setMapping(as);
     const found = await answer(
@@ -89,7 +76,6 @@ function BringIn() {
       setAdded(added_count);
       setTable(null);
       setRows([]);
-      await queryClient.invalidateQueries();
     });
   const leave = () =>
     run(async () => {
@@ -234,37 +220,20 @@ function BringIn() {
 }
 
 function BackUp() {
-  const queryClient = useQueryClient();
   const { data } = useQuery(queries.safeguards());
   const [made, setMade] = useState<Schema["BackupOut"] | null>(null);
-  const [problem, setProblem] = useState<unknown>(null);
-  const [busy, setBusy] = useState(false);
+  const { problem, busy, run } = useAct();
 
-  const make = async () => {
-    setProblem(null);
-    setBusy(true);
-    try {
-      setMade(await answer(client.POST("/backups")));
-      await queryClient.invalidateQueries({ queryKey: ["safeguards"] });
-    } catch (failure) {
-      setProblem(failure);
-    } finally {
-      setBusy(false);
-    }
-  };
-  const download = async (backup: Schema["BackupOut"]) => {
-    setProblem(null);
-    try {
+  const make = () => run(async () => setMade(await answer(client.POST("/backups"))));
+  const download = (backup: Schema["BackupOut"]) =>
+    run(async () => {
       const place = URL.createObjectURL(await backupContent(backup.name));
       const link = document.createElement("a");
       link.href = place;
       link.download = backup.name;
       link.click();
       URL.revokeObjectURL(place);
-    } catch (failure) {
-      setProblem(failure);
-    }
-  };
+    });
 
   return (
     <section className="stack" aria-label="Back up">

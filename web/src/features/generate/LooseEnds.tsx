@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Modal } from "antd";
 import { useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
@@ -6,25 +6,17 @@ import { queries } from "../../api/queries";
 import { dayAndTime } from "../../domain/moments";
 import { useClipboard } from "../../shared/clipboard";
 import { ProblemNote } from "../../shared/ProblemNote";
+import { useAct } from "../../shared/useAct";
 
 /** Secrets that were handed out and belong to no login yet: none is lost. */
 export function LooseEnds({ onPlace }: { onPlace: (looseEndId: string) => void }) {
-  const queryClient = useQueryClient();
   const { data } = useQuery(queries.looseEnds());
   const { copy } = useClipboard();
   const [asking, setAsking] = useState<Schema["LooseEndOut"] | null>(null);
-  const [problem, setProblem] = useState<unknown>(null);
+  const { problem, run } = useAct();
   const now = Date.now();
   if (!data?.length) return null;
 
-  const run = async (act: () => Promise<void>) => {
-    setProblem(null);
-    try {
-      await act();
-    } catch (error) {
-      setProblem(error);
-    }
-  };
   const path = (one: Schema["LooseEndOut"]) => ({ path: { loose_end_id: one.loose_end_id } });
   const copyIt = (one: Schema["LooseEndOut"]) =>
     run(async () => {
@@ -37,10 +29,7 @@ export function LooseEnds({ onPlace }: { onPlace: (looseEndId: string) => void }
       await copy("Loose end", secret);
     });
   const dismiss = (one: Schema["LooseEndOut"]) =>
-    run(async () => {
-      await answer(client.DELETE("/loose-ends/{loose_end_id}", { params: path(one) }));
-      await queryClient.invalidateQueries({ queryKey: ["loose-ends"] });
-    });
+    run(() => answer(client.DELETE("/loose-ends/{loose_end_id}", { params: path(one) })));
 
   return (
     <section className="strip" aria-label="Loose ends">

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Button, Modal } from "antd";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
@@ -6,27 +6,17 @@ import { answer, client } from "../../api/client";
 import { queries } from "../../api/queries";
 import { count, dayAndTime } from "../../domain/moments";
 import { ProblemNote } from "../../shared/ProblemNote";
+import { useAct } from "../../shared/useAct";
 import { useKeys } from "../../shared/useKeys";
 
 /** What was deleted: kept for 30 days, or until it is emptied on purpose. */
 export default function BinPage() {
   const navigate = useNavigate();
-  const queryClient = useQueryClient();
   const { data, error } = useQuery(queries.bin());
   const [asking, setAsking] = useState(false);
-  const [problem, setProblem] = useState<unknown>(null);
+  const { problem, run } = useAct();
   const now = Date.now();
   useKeys({ Escape: () => void navigate("/logins") });
-
-  const run = async (act: () => Promise<unknown>) => {
-    setProblem(null);
-    try {
-      await act();
-      await queryClient.invalidateQueries();
-    } catch (failure) {
-      setProblem(failure);
-    }
-  };
 
   return (
     <main className="page">

@@ -319,6 +319,7 @@ function EarlierLine(props: {
   return (
     <tr>
       <td>
+        {entry.field && <b>{entry.field}: </b>}
         {entry.used ? when : `staged ${day(entry.since_at)}, never used`}
         {props.shown !== undefined && (
           <div style={{ fontSize: 15, marginTop: 5 }}>
@@ -376,8 +377,9 @@ function EarlierLine(props: {
           }}
         >
           <p style={{ whiteSpace: "normal" }}>
-            The secret of {when} becomes current here, and the present one goes to the history.
-            Nothing changes at the site: do this when the site still knows the earlier one.
+            {entry.field ? `The field ${entry.field} as of ${when}` : `The secret of ${when}`}{" "}
+            becomes current here, and the present one goes to the history. Nothing changes at the
+            site: do this when the site still knows the earlier one.
           </p>
         </Modal>
       </td>
@@ -386,7 +388,8 @@ function EarlierLine(props: {
 }
 
 function barsOf(login: Schema["LoginSheet"], now: number): Bar[] {
-  const bars: Bar[] = login.history.map((e) => ({
+  const own = login.history.filter((e) => !e.field);
+  const bars: Bar[] = own.map((e) => ({
     from: Date.parse(e.since_at),
     to: Date.parse(e.until_at),
     kind: e.used ? "earlier" : "unused",

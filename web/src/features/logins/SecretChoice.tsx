@@ -3,6 +3,7 @@ import { Button, InputNumber, Radio } from "antd";
 import { forwardRef, useEffect, useImperativeHandle, useRef, useState } from "react";
 import { Problem, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
+import { hostOf } from "../../domain/address";
 import { policySentence, type Policy } from "../../domain/policy";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretInput } from "../../shared/SecretInput";
@@ -58,7 +59,12 @@ export const SecretChoice = forwardRef<SecretChoiceHandle, Props>(function Secre
             return { loose_end_id: looseEndId };
           case "drawn": {
             const current = await settled();
-            return current ? { draw_id: current.draw_id } : null;
+            if (!current)
+              throw new Problem("field_invalid", {
+                field: "secret",
+                reason: "could not be drawn to this policy",
+              });
+            return { draw_id: current.draw_id };
           }
           case "own": {
             const own = first.current?.value ?? "";
@@ -138,11 +144,3 @@ export const SecretChoice = forwardRef<SecretChoiceHandle, Props>(function Secre
     </section>
   );
 });
-
-function hostOf(address: string): string {
-  try {
-    return new URL(/^https?:\/\//i.test(address) ? address : `https://${address}`).hostname;
-  } catch {
-    return "";
-  }
-}

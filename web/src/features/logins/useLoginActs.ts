@@ -1,8 +1,9 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
+import { openable } from "../../domain/address";
 import { useClipboard } from "../../shared/clipboard";
+import { useAct } from "../../shared/useAct";
 
 type Login = Pick<
   Schema["LoginRow"],
@@ -14,16 +15,7 @@ export function useLoginActs() {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
   const { copy } = useClipboard();
-  const [problem, setProblem] = useState<unknown>(null);
-
-  const guarded = async (act: () => Promise<void>) => {
-    setProblem(null);
-    try {
-      await act();
-    } catch (error) {
-      setProblem(error);
-    }
-  };
+  const { problem, setProblem, run: guarded } = useAct();
 
   const rotate = useMutation({
     mutationFn: (login_id: string) => answer(client.POST("/rotations", { body: { login_id } })),
@@ -51,11 +43,7 @@ export function useLoginActs() {
         await copy(`Secret of ${login.title}`, secret);
       }),
     openSite: (login: Login) => {
-      if (!login.address) return;
-      const address = /^https?:\/\//i.test(login.address)
-        ? login.address
-        : `https://${login.address}`;
-      window.open(address, "_blank", "noopener,noreferrer");
+      if (login.address) window.open(openable(login.address), "_blank", "noopener,noreferrer");
     },
     rotate: (login: Login) =>
       login.rotation_id

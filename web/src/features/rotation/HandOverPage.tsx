@@ -1,15 +1,17 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Button, Input, Modal } from "antd";
 import { useEffect, useState, type ReactNode } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { dayAndTime } from "../../domain/moments";
+import { openable } from "../../domain/address";
 import { STATE_SAYS, stepOf } from "../../domain/rotation";
 import { useClipboard } from "../../shared/clipboard";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretText } from "../../shared/SecretText";
 import { Splice, type Bar } from "../../shared/Splice";
+import { useAct } from "../../shared/useAct";
 import { useKeys } from "../../shared/useKeys";
 
 type Event = Schema["EventIn"]["event"];
@@ -18,7 +20,6 @@ type Event = Schema["EventIn"]["event"];
 export default function HandOverPage() {
   const { rotationId = "" } = useParams();
   const navigate = useNavigate();
-  const queryClient = useQueryClient();
   const { data: rotation, error } = useQuery(queries.rotation(rotationId));
   const login = useQuery({
     ...queries.login(rotation?.login_id ?? ""),
@@ -29,21 +30,12 @@ export default function HandOverPage() {
   const [opened, setOpened] = useState(false);
   const [refusing, setRefusing] = useState(false);
   const [refusal, setRefusal] = useState("");
-  const [problem, setProblem] = useState<unknown>(null);
+  const { problem, run } = useAct();
   const now = Date.now();
   const params = { path: { rotation_id: rotationId } };
 
   useEffect(() => setShown(null), [rotationId, rotation?.staged_at]);
 
-  const run = async (act: () => Promise<unknown>) => {
-    setProblem(null);
-    try {
-      await act();
-      await queryClient.invalidateQueries();
-    } catch (failure) {
-      setProblem(failure);
-    }
-  };
   const event = (name: Event, says = "") =>
     run(() =>
       answer(
@@ -76,7 +68,7 @@ export default function HandOverPage() {
   const toggle = () =>
     shown === null ? run(async () => setShown(await handOut("reveal"))) : setShown(null);
   const openSite = () => {
-    if (rotation?.address) window.open(rotation.address, "_blank", "noopener,noreferrer");
+    if (rotation?.address) window.open(openable(rotation.address), "_blank", "noopener,noreferrer");
     setOpened(true);
   };
   const drawAgain = () =>
@@ -342,7 +334,7 @@ function Step(props: { no: number; phase: string; title: string; children: React
 
 function barsOf(login: Schema["LoginSheet"], rotation: Schema["RotationOut"], now: number): Bar[] {
   const bars: Bar[] = login.history
-    .filter((e) => e.used)
+    .filter((e) => e.used && !e.field)
     .map((e) => ({
       from: Date.parse(e.since_at),
       to: Date.parse(e.until_at),
