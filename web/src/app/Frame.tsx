@@ -80,7 +80,9 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
             {VIEWS.map((v) => (
               <NavLink key={v.path} to={v.path} end={v.path === "/"} title={`Key ${v.key}`}>
                 {v.label}
-                {numbers[v.path] ? <span className="number">{numbers[v.path]}</span> : null}
+                {numbers[v.path] ? (
+                  <span className="number">{numbers[v.path]?.toLocaleString("en")}</span>
+                ) : null}
               </NavLink>
             ))}
           </nav>
@@ -164,7 +166,7 @@ function Countdown({
     const timer = window.setInterval(() => setNow(Date.now()), 1000);
     return () => window.clearInterval(timer);
   }, []);
-  const left = secondsLeft === undefined ? null : secondsLeft - (now - asOf) / 1000;
+  const left = secondsLeft === undefined ? null : secondsLeft - Math.max(0, now - asOf) / 1000;
   return (
     <button type="button" className="plain-button" onClick={onLock} title="Lock the vault now">
       {left === null ? "lock" : `locks in ${minutesAndSeconds(left)}`} <kbd>L</kbd>

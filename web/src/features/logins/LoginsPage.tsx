@@ -244,7 +244,7 @@ function FolderFacet(props: { label: string; n: number; on: boolean; onPick: () 
   return (
     <button type="button" className="facet" aria-pressed={props.on} onClick={props.onPick}>
       {props.label}
-      <span className="n">{props.n}</span>
+      <span className="n">{props.n.toLocaleString("en")}</span>
     </button>
   );
 }

@@ -223,7 +223,7 @@ function Facet(props: {
     <button type="button" className="facet" aria-pressed={props.on} onClick={props.onPick}>
       {props.kind && <FindingShape kind={props.kind} />}
       {props.label}
-      <span className="n">{props.n}</span>
+      <span className="n">{props.n.toLocaleString("en")}</span>
     </button>
   );
 }
