@@ -39,7 +39,11 @@ def test_the_newest_twenty_are_kept_and_gone_at_lock(api: Api) -> None:
         ({"length": 17, "policy": POLICY}, "422 length_refused"),
         ({"length": 8, "policy": {**POLICY, "min_classes": 3}}, "422 space_empty"),
         ({"length": 8, "policy": {**POLICY, "classes": 3}}, "422 policy_invalid"),
-        ({"length": 8, "policy": {**POLICY, "forbidden": ["x"]}}, "422 rule_not_counted"),
+        (
+            {"length": 8, "policy": {**POLICY, "folds_case": True, "distinct": True}},
+            "422 rule_not_counted",
+        ),
+        ({"length": 8, "policy": {**POLICY, "first_from": ""}}, "422 space_empty"),
         ({"length": "12"}, "422 request_invalid"),
         ({"length": 8, "policy_id": "0" * 32}, "404 record_missing"),
     ],
@@ -95,7 +99,9 @@ def test_a_policy_is_kept_changed_and_found_by_site(api: Api) -> None:
     conflicting = {**body, "policy": {**POLICY, "max_length": 7}}
     changed = api.ok("PUT", f"policies/{saved['policy_id']}", conflicting)
     assert changed["conflict"]["says"] == "at least 8 but at most 7 characters"
-    uncounted = {**body, "policy": {**POLICY, "distinct": True}}
-    assert api.ok("PUT", f"policies/{saved['policy_id']}", uncounted)["not_counted"] == "distinct"
+    uncounted = {**body, "policy": {**POLICY, "distinct": True, "keeps_first": 9}}
+    assert (
+        api.ok("PUT", f"policies/{saved['policy_id']}", uncounted)["not_counted"] == "keeps_first"
+    )
     api.ok("DELETE", f"policies/{saved['policy_id']}")
     assert api.ok("GET", "policies")["policies"] == []

@@ -16,6 +16,8 @@ STATUS = {
     "length_refused": 422,
     "space_empty": 422,
     "rule_not_counted": 422,
+    "space_too_costly": 422,
+    "work_too_great": 422,
     "csv_refused": 422,
     "key_parameters_refused": 422,
     "hash_list_refused": 422,

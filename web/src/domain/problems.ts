@@ -34,6 +34,9 @@ const SENTENCES: Record<string, (data: Data) => string> = {
   space_empty: (d) => `Nothing satisfies these rules: ${String(d.says)}.`,
   rule_not_counted: (d) =>
     `The rule ${String(d.field)} is not counted yet, so no exact draw is offered.`,
+  space_too_costly: (d) =>
+    `Too little satisfies these rules together to draw from it in bounded time (${String(d.rule).replaceAll("_", " ")}).`,
+  work_too_great: (d) => `These rules would take too long to count (${String(d.rule)}).`,
   csv_refused: (d) =>
     Number(d.line) ? `Line ${String(d.line)}: ${String(d.reason)}.` : `${String(d.reason)}.`,
   key_parameters_refused: () => "The key parameters are outside what is believed.",

@@ -1,34 +1,37 @@
-"""The set of all strings of one length that a policy allows: its exact size, and uniform draws.
+"""The set of all strings of one length that a policy allows: its size, and uniform draws.
 
-Strings are counted by how many of their characters come from each class: with classes j of
-a_j characters, f_j[n, k] = sum over c of C(n, c) * a_j^c * f_(j+1)[n - c, k - (c > 0)] counts
-the ways to fill n positions with classes j and after, at least k of them present. A uniform
-integer below f_0 is turned into a string by walking the same sums: unranking.
+Rules that do not look at order are counted by sums over classes (`order_free`); rules that look
+at neighbours, ends, and what the site keeps, by an automaton (`layered`). Where both meet, or
+where the automaton would cost too much, the size is given by proven bounds: the order-free count,
+and that count less a union bound on what breaks the other rules.
 """
 
+from collections.abc import Iterator
+from dataclasses import replace
 from functools import cached_property
-from math import comb
 
 from newknot.core.errors import NewKnotError
 from newknot.core.generate.bits import floor_log2
+from newknot.core.generate.case_folding import CaseFolding, RuleNotCounted
+from newknot.core.generate.layered import LayeredSpace, WorkTooGreat
+from newknot.core.generate.local_rules import breach_pattern
+from newknot.core.generate.order_free import OrderFreeSpace
 from newknot.core.generate.random_source import RandomSource
-from newknot.core.policy.site_policy import LENGTH_LIMIT, CharacterClass, SitePolicy
+from newknot.core.policy.folding import folded
+from newknot.core.policy.site_policy import LENGTH_LIMIT, SitePolicy
 
-_NOT_COUNTED = (
-    "max_identical_run",
-    "max_sequence_run",
-    "first_from",
-    "last_from",
-    "distinct",
-    "max_uses",
-    "forbidden",
-    "folds_case",
-    "keeps_first",
-)
+__all__ = [
+    "LengthRefused",
+    "PasswordSpace",
+    "RuleNotCounted",
+    "SpaceEmpty",
+    "SpaceTooCostly",
+    "require_counted",
+]
 
-
-class RuleNotCounted(NewKnotError):
-    """A rule that the count does not know yet, so no exact draw is offered. data: field."""
+TRIES_MOST = 200
+LISTED_MOST = 10_000
+"""Up to so many order-free strings are looked through one by one where nothing else is exact."""
 
 
 class LengthRefused(NewKnotError):
@@ -39,17 +42,23 @@ class SpaceEmpty(NewKnotError):
     """No string of that length satisfies the policy. data: length, says."""
 
 
+class SpaceTooCostly(NewKnotError):
+    """Too few strings satisfy the rules together for a bounded draw. data: rule."""
+
+
 def require_counted(policy: SitePolicy) -> None:
     """Raises `RuleNotCounted` where the policy has a rule that the count does not know."""
-    for field in _NOT_COUNTED:
-        if getattr(policy, field):
-            raise RuleNotCounted(field=field)
+    if policy.folds_case:
+        CaseFolding(policy)
+    if policy.keeps_first is not None and (policy.distinct or policy.max_uses is not None):
+        raise RuleNotCounted(field="keeps_first")
 
 
 class PasswordSpace:
-    """All strings of `length` that satisfy `policy`. Raises `LengthRefused`, `RuleNotCounted`.
+    """All strings of `length` that satisfy `policy`; where the site keeps fewer, what it keeps.
 
-    size_bounds: (low, high) integers, equal since the count is exact; (0, 0) where it is empty.
+    Raises `LengthRefused`, `RuleNotCounted`. size_bounds: (low, high) integers, equal where the
+    count is exact; (0, 0) where there is no such string.
     """
 
     def __init__(self, policy: SitePolicy, length: int) -> None:
@@ -61,115 +70,168 @@ class PasswordSpace:
         require_counted(policy)
         self.policy = policy
         self.length = length
-        self._classes = _merged(policy)
-        self._tables = self._count()
-
-    def _count(self) -> list[list[list[int]]]:
-        """tables[j][n][k]: ways to fill n positions by classes j.. with at least k present."""
-        n_most, k_most = self.length, self.policy.min_classes
-        after = [
-            [1 if n == 0 and k == 0 else 0 for k in range(k_most + 1)] for n in range(n_most + 1)
-        ]
-        tables = [after]
-        for one in reversed(self._classes):
-            size = len(one.characters)
-            powers = [size**c for c in range(n_most + 1)]
-            here = [[0] * (k_most + 1) for _ in range(n_most + 1)]
-            for n in range(n_most + 1):
-                most = n if one.maximum is None else min(n, one.maximum)
-                for c in range(one.minimum, most + 1):
-                    ways = comb(n, c) * powers[c]
-                    row = after[n - c]
-                    for k in range(k_most + 1):
-                        here[n][k] += ways * row[max(0, k - (c > 0))]
-            tables.append(here)
-            after = here
-        tables.reverse()
-        return tables
-
-    @property
-    def size_bounds(self) -> tuple[int, int]:
-        """(low, high) bounds of the number of strings; equal, since the count is exact."""
-        size = self._tables[0][self.length][self.policy.min_classes]
-        return size, size
+        self._folding = CaseFolding(policy) if policy.folds_case else None
+        needed = simplified(policy if self._folding is None else self._folding.policy, length)
+        self._pattern = breach_pattern(needed)
+        self._first, self._last = needed.first_from, needed.last_from
+        self._layered: LayeredSpace | None = None
+        self._listed: list[int] | None = None
+        self._costly = ""
+        self._core = OrderFreeSpace(needed, length)
+        self.size_bounds = self._bounds(needed)
 
     @cached_property
     def entropy_bits(self) -> float:
-        """log2 of the lower bound, rounded down to hundredths. Raises `SpaceEmpty`."""
+        """log2 of the lower bound, rounded down to hundredths.
+
+        Raises `SpaceEmpty`, and `SpaceTooCostly` where it is not known whether it is empty.
+        """
         self._refuse_empty()
         return floor_log2(self.size_bounds[0])
 
     def draw(self, random: RandomSource) -> str:
-        """A string of the space, each equally likely. Raises `SpaceEmpty`."""
-        self._refuse_empty()
-        rank = random.randbelow(self.size_bounds[0])
-        counts, rank = self._class_counts(rank)
-        free = list(range(self.length))
-        kinds = [-1] * self.length
-        for j, c in enumerate(counts):
-            rank, chosen = divmod(rank, comb(len(free), c))
-            if c == len(free):
-                for position in free:
-                    kinds[position] = j
-                break
-            for position in reversed(_combination(chosen, len(free), c)):
-                kinds[free.pop(position)] = j
-        out: list[str] = []
-        for j in kinds:
-            characters = self._classes[j].characters
-            rank, digit = divmod(rank, len(characters))
-            out.append(characters[digit])
-        return "".join(out)
+        """A string of the space, each (each kept form) equally likely.
 
-    def _class_counts(self, rank: int) -> tuple[list[int], int]:
-        """How many characters each class gives, and the rank left among strings of those counts."""
-        n, k = self.length, self.policy.min_classes
-        counts: list[int] = []
-        weight = 1
-        for j, one in enumerate(self._classes):
-            most = n if one.maximum is None else min(n, one.maximum)
-            for c in range(one.minimum, most + 1):
-                ways = weight * comb(n, c) * len(one.characters) ** c
-                rest = self._tables[j + 1][n - c][max(0, k - (c > 0))]
-                if rank < ways * rest:
-                    counts.append(c)
-                    weight, n, k = ways, n - c, max(0, k - (c > 0))
-                    break
-                rank -= ways * rest
-            else:
-                raise AssertionError("rank beyond the count")
-        return counts, rank
+        Raises `SpaceEmpty`, `SpaceTooCostly`.
+        """
+        self._refuse_empty()
+        text = self._drawn(random)
+        return text if self._folding is None else self._folding.dressed(text, random)
+
+    def _drawn(self, random: RandomSource) -> str:
+        if self._listed is not None:
+            return self._core.unrank(self._listed[random.randbelow(len(self._listed))])
+        if self._may_reject:
+            for _ in range(TRIES_MOST):
+                text = self._core.unrank(random.randbelow(self._core.size))
+                if self._passes(text):
+                    return text
+        if self._layered is None:
+            raise SpaceTooCostly(rule=self._costly)
+        text = self._layered.unrank(random.randbelow(self._layered.size))
+        if len(text) < self.length:
+            return self._layered.finish(text, random.randbelow(self._layered.endings(text)))
+        return text
+
+    @property
+    def _may_reject(self) -> bool:
+        """Whether two and a half tries are enough on average, by the lower bound."""
+        return 5 * self.size_bounds[0] >= 2 * self._core.size and not self._keeps_less
+
+    @property
+    def _keeps_less(self) -> bool:
+        return self.policy.keeps_first is not None and self.policy.keeps_first < self.length
+
+    def _bounds(self, needed: SitePolicy) -> tuple[int, int]:
+        size = self._core.size
+        ends = self._first is not None or self._last is not None
+        if self._pattern is None and not ends and not self._keeps_less:
+            return size, size
+        limited = needed.distinct or needed.max_uses is not None
+        if not limited:
+            try:
+                self._layered = LayeredSpace(needed, self.length, kept=needed.keeps_first)
+                return self._layered.size, self._layered.size
+            except WorkTooGreat as error:
+                self._costly = str(error.data["rule"])
+                if self._keeps_less:
+                    return 0, size
+        else:
+            self._costly = "distinct" if needed.distinct else "max_uses"
+        if size <= LISTED_MOST:
+            self._listed = [r for r in range(size) if self._passes(self._core.unrank(r))]
+            return len(self._listed), len(self._listed)
+        low = size - breaking_ends(self._core, needed) - breaking_neighbours(needed, self.length)
+        return max(0, low), size
+
+    def _passes(self, text: str) -> bool:
+        """Whether an order-free string keeps the other rules too."""
+        if self._first is not None and text[0] not in self._first:
+            return False
+        if self._last is not None and text[-1] not in self._last:
+            return False
+        if self._pattern is None:
+            return True
+        lowered = text.lower() if text.isascii() else folded(text)
+        return self._pattern.search(f"{lowered}\n{text}") is None
 
     def _refuse_empty(self) -> None:
-        if self.size_bounds[0] == 0:
+        low, high = self.size_bounds
+        if high == 0:
             found = self.policy.conflicts()
             says = found.says if found else "no text of this length satisfies every rule"
             raise SpaceEmpty(length=self.length, says=says)
+        if low == 0 or (self._layered is None and self._listed is None and not self._may_reject):
+            raise SpaceTooCostly(rule=self._costly)
 
 
-def _merged(policy: SitePolicy) -> tuple[CharacterClass, ...]:
-    """The usable classes, those of which nothing is demanded taken together as one."""
-    classes = policy.usable_classes()
-    if policy.min_classes:
-        return classes
-    plain = [c for c in classes if not c.minimum and c.maximum is None]
-    others = tuple(c for c in classes if c.minimum or c.maximum is not None)
-    return (*others, CharacterClass("others", "".join(c.characters for c in plain)))
+def simplified(policy: SitePolicy, length: int) -> SitePolicy:
+    """The policy without the rules that cannot bite at this length and alphabet."""
+    uses = 1 if policy.distinct else policy.max_uses
+    if uses is not None and uses >= length:
+        uses = None
+    run, sequence = policy.max_identical_run, policy.max_sequence_run
+    if run is not None and (run >= length or (uses is not None and uses <= run)):
+        run = None
+    if sequence is not None and sequence >= length:
+        sequence = None
+    alphabet = {folded(c) for one in policy.usable_classes() for c in one.characters}
+    words = {folded(word) for word in policy.forbidden}
+    biting = [w for w in words if len(w) <= length and set(w) <= alphabet]
+    shortest = [w for w in biting if not any(o != w and o in w for o in biting)]
+    kept = policy.keeps_first
+    return replace(
+        policy,
+        max_identical_run=run,
+        max_sequence_run=sequence,
+        distinct=uses == 1,
+        max_uses=None if uses == 1 else uses,
+        forbidden=tuple(sorted(shortest)),
+        keeps_first=None if kept is None or kept >= length else kept,
+    )
 
 
-def _combination(rank: int, n: int, c: int) -> list[int]:
-    """The rank-th c-subset of range(n), ascending, in the combinatorial number system."""
-    out: list[int] = []
-    for size in range(c, 0, -1):
-        top = size - 1
-        value = comb(top, size)
-        while top + 1 < n:
-            following = comb(top + 1, size)
-            if following > rank:
-                break
-            top, value = top + 1, following
-        out.append(top)
-        rank -= value
-        n = top
-    out.reverse()
-    return out
+def breaking_ends(core: OrderFreeSpace, policy: SitePolicy) -> int:
+    """At most how many order-free strings begin or end with a character that may not stand there.
+
+    By symmetry each character of a class stands first (or last) equally often.
+    """
+    total = 0
+    for wanted in (policy.first_from, policy.last_from):
+        if wanted is None:
+            continue
+        for characters, first in core.first_by_class():
+            others = sum(c not in wanted for c in characters)
+            total += -(-first * others // max(1, len(characters)))
+    return total
+
+
+def breaking_neighbours(policy: SitePolicy, length: int) -> int:
+    """A union bound: places times patterns times anything elsewhere, classes not looked at."""
+    by_fold: dict[str, int] = {}
+    size = 0
+    for one in policy.usable_classes():
+        for c in one.characters:
+            size += 1
+            by_fold[folded(c)] = by_fold.get(folded(c), 0) + 1
+    total = 0
+    for pattern in _patterns(policy):
+        ways = 1
+        for c in pattern:
+            ways *= by_fold.get(c, 0)
+        total += ways * (length - len(pattern) + 1) * size ** (length - len(pattern))
+    if policy.max_identical_run is not None:
+        run = policy.max_identical_run + 1
+        total += size * (length - run + 1) * size ** (length - run)
+    return total
+
+
+def _patterns(policy: SitePolicy) -> Iterator[str]:
+    """Folded texts of which none may stand in a string."""
+    yield from policy.forbidden
+    if policy.max_sequence_run is not None:
+        size = policy.max_sequence_run + 1
+        for line in ("abcdefghijklmnopqrstuvwxyz", "0123456789"):
+            for way in (line, line[::-1]):
+                for i in range(len(way) - size + 1):
+                    yield way[i : i + size]

@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import groupby
 
+from newknot.core.policy.folding import folded, step
 from newknot.core.policy.site_policy import SitePolicy
 
 
@@ -35,9 +36,9 @@ def _all(policy: SitePolicy, text: str) -> Iterator[Violation]:
         yield Violation("first_from", "may not begin with this character", 0, 1)
     if text and policy.last_from is not None and text[-1] not in policy.last_from:
         yield Violation("last_from", "may not end with this character", n - 1, n)
-    folded = text.casefold() if len(text.casefold()) == n else text.lower()
+    lowered = folded(text)
     for word in policy.forbidden:
-        at = folded.find(word.casefold())
+        at = lowered.find(folded(word))
         if at >= 0:
             yield Violation("forbidden", "holds a forbidden text", at, at + len(word))
 
@@ -89,22 +90,13 @@ def _runs(policy: SitePolicy, text: str) -> Iterator[Violation]:
                 )
 
 
-def _step(a: str, b: str) -> int:
-    """+1 or -1 where b follows a within a-z or within 0-9, else 0."""
-    a, b = a.lower(), b.lower()
-    letters = "a" <= a <= "z" and "a" <= b <= "z"
-    digits = "0" <= a <= "9" and "0" <= b <= "9"
-    step = ord(b) - ord(a) if (letters or digits) and len(a) == len(b) == 1 else 0
-    return step if step in (1, -1) else 0
-
-
 def _sequences(text: str) -> Iterator[tuple[int, int]]:
     """Maximal stretches [start, end) that go up, or down, by one; single characters included."""
     start, direction = 0, 0
     for i in range(1, len(text) + 1):
-        step = _step(text[i - 1], text[i]) if i < len(text) else 0
-        if step and (direction in (0, step)):
-            direction = step
+        by = step(text[i - 1], text[i]) if i < len(text) else 0
+        if by and direction in (0, by):
+            direction = by
             continue
         yield start, i
-        start, direction = (i - 1, step) if step else (i, 0)
+        start, direction = (i - 1, by) if by else (i, 0)

@@ -1,0 +1,224 @@
+"""Exact counting under local rules and ends: completions, layer by layer, from the last position.
+
+B_i[s, v] is the number of ways to go on from position i in automaton state s with class counts v
+(held at what the rules can still tell apart). Most next characters are treated alike by all
+states of one word state, so their sum is taken once and corrected for the few that are not.
+"""
+
+from itertools import product
+
+from newknot.core.errors import NewKnotError
+from newknot.core.generate.local_rules import NEUTRAL, LocalRules, State
+from newknot.core.policy.site_policy import CharacterClass, SitePolicy
+
+WORK_MOST = 1_500_000
+"""Additions of big integers that one compilation may take: about half a second."""
+
+
+Row = dict[State, list[int]]
+"""Completions from each state, for each class count."""
+Step = tuple[int, list[tuple[int, State]]]
+"""A symbol and the ways on by it."""
+
+
+class WorkTooGreat(NewKnotError):
+    """The exact count would take too long. data: rule (the family that makes it so)."""
+
+
+class LayeredSpace:
+    """All strings of `length` under every rule but uses. `kept`: how many characters count.
+
+    Raises `WorkTooGreat` before any work is done. Where the site keeps fewer characters than it
+    takes, what is counted and drawn uniformly is the kept beginning; the rest is drawn after it.
+    """
+
+    def __init__(self, policy: SitePolicy, length: int, *, kept: int | None = None) -> None:
+        self._classes = policy.usable_classes()
+        self._rules = LocalRules(policy)
+        self._length = length
+        self._kept = length if kept is None else min(kept, length)
+        self._min_classes = policy.min_classes
+        self._grid = Grid(self._classes, tracked=bool(policy.min_classes))
+        self._nothing = [0] * self._grid.size
+        self._states = self._reachable()
+        work = length * self._grid.size * (self._word_states * self._width + 12 * len(self._states))
+        if work > WORK_MOST:
+            rule = "classes" if self._grid.size > 64 else "forbidden"
+            raise WorkTooGreat(rule=rule)
+        self._neutral = {
+            word: [self._step((*NEUTRAL[:5], word), y) for y in range(self._width)]
+            for word in {state[5] for state in self._states}
+        }
+        self._special = {
+            state: [self._step(state, y) for y in self._rules.specials(state)]
+            for state in self._states
+        }
+        self._rows = self._complete()
+
+    def _step(self, state: State, y: int) -> Step:
+        return y, self._rules.ways(state, y)
+
+    @property
+    def size(self) -> int:
+        """How many strings (or kept beginnings) there are, exactly."""
+        return self._rows[0][NEUTRAL][0]
+
+    def unrank(self, rank: int) -> str:
+        """The string of a rank; what is beyond the kept beginning follows from the rank's rest."""
+        out: list[str] = []
+        state, v = NEUTRAL, 0
+        for i in range(self._kept):
+            state, v, rank = self._choose(i, state, v, rank, out)
+        return "".join(out)
+
+    def finish(self, beginning: str, rank: int) -> str:
+        """A whole string with the kept beginning; rank in [0, endings(beginning))."""
+        out = list(beginning)
+        state, v = self._follow(beginning)
+        for i in range(self._kept, self._length):
+            state, v, rank = self._choose(i, state, v, rank, out, ending=True)
+        return "".join(out)
+
+    def endings(self, beginning: str) -> int:
+        """How many whole strings have the kept beginning."""
+        state, v = self._follow(beginning)
+        return self._endings[self._kept][state][v]
+
+    @property
+    def _width(self) -> int:
+        return len(self._rules.symbols)
+
+    def _reachable(self) -> list[State]:
+        seen, edge = {NEUTRAL}, [NEUTRAL]
+        for state in edge:
+            neutral = (*NEUTRAL[:5], state[5])
+            if neutral not in seen:
+                seen.add(neutral)
+                edge.append(neutral)
+            symbols = range(self._width) if state == neutral else self._rules.specials(state)
+            for y in symbols:
+                for _, following in self._rules.ways(state, y):
+                    if following not in seen:
+                        seen.add(following)
+                        edge.append(following)
+            if len(edge) > WORK_MOST // 12:
+                break
+        self._word_states = len({state[5] for state in seen})
+        return edge
+
+    def _complete(self) -> list[Row]:
+        n = self._length
+        last = [int(self._grid.fits(v, self._min_classes)) for v in range(self._grid.size)]
+        rows: list[Row] = [{} for _ in range(n + 1)]
+        rows[n] = dict.fromkeys(self._states, last)
+        for i in range(n - 1, -1, -1):
+            rows[i] = self._layer(i, rows[i + 1])
+        self._endings = rows
+        if self._kept == n:
+            return rows
+        kept = list(rows)
+        at = self._kept
+        kept[at] = {s: [int(x > 0) for x in row] for s, row in rows[at].items()}
+        for i in range(at - 1, -1, -1):
+            kept[i] = self._layer(i, kept[i + 1])
+        return kept
+
+    def _layer(self, i: int, after: Row) -> Row:
+        size = self._grid.size
+        allowed = [self._allowed(i, y) for y in range(self._width)]
+        neutral: dict[int, list[list[int] | None]] = {}
+        sums: dict[int, list[int]] = {}
+        for word, steps in self._neutral.items():
+            gains = [self._gain(s, after) if allowed[s[0]] else None for s in steps]
+            neutral[word] = gains
+            columns = zip(*(g for g in gains if g is not None), strict=True)
+            sums[word] = [sum(column) for column in columns] or [0] * size
+        here: Row = {}
+        for state in self._states:
+            row = sums[state[5]]
+            for one in self._special[state]:
+                usual = neutral[state[5]][one[0]]
+                if usual is not None:
+                    own = self._gain(one, after)
+                    row = [a - b + c for a, b, c in zip(row, usual, own, strict=True)]
+            here[state] = row
+        return here
+
+    def _gain(self, step: Step, after: Row) -> list[int]:
+        """What the characters of one symbol add to each class count."""
+        y, found = step
+        moves = self._grid.after[self._rules.symbols[y].class_index]
+        if not found:
+            return self._nothing
+        if len(found) == 1:
+            ways, row = found[0][0], after[found[0][1]]
+            return [ways * row[to] if to >= 0 else 0 for to in moves]
+        (one, first), (other, second) = found
+        rows = after[first], after[second]
+        return [one * rows[0][to] + other * rows[1][to] if to >= 0 else 0 for to in moves]
+
+    def _allowed(self, i: int, y: int) -> bool:
+        symbol = self._rules.symbols[y]
+        return (i > 0 or symbol.may_begin) and (i < self._length - 1 or symbol.may_end)
+
+    def _choose(
+        self, i: int, state: State, v: int, rank: int, out: list[str], *, ending: bool = False
+    ) -> tuple[State, int, int]:
+        """Takes one more character as the rank says."""
+        after = (self._endings if ending else self._rows)[i + 1]
+        for y, symbol in enumerate(self._rules.symbols):
+            to = self._grid.after[symbol.class_index][v]
+            if to < 0 or not self._allowed(i, y):
+                continue
+            for ways, following in self._rules.ways(state, y):
+                each = after[following][to]
+                if rank < ways * each:
+                    rank, which = rank % each, rank // each
+                    repeated = following[0] == y and following[1] > 1
+                    characters = symbol.characters
+                    if repeated:
+                        out.append(out[-1])
+                    elif state[0] == y:
+                        out.append(characters.replace(out[-1], "")[which])
+                    else:
+                        out.append(characters[which])
+                    return following, to, rank
+                rank -= ways * each
+        raise AssertionError("rank beyond the count")
+
+    def _follow(self, beginning: str) -> tuple[State, int]:
+        state, v = NEUTRAL, 0
+        for i, c in enumerate(beginning):
+            y = next(y for y, s in enumerate(self._rules.symbols) if c in s.characters)
+            found = self._rules.ways(state, y)
+            repeats = i > 0 and beginning[i - 1] == c
+            state = found[0][1] if repeats else found[-1][1]
+            v = self._grid.after[self._rules.symbols[y].class_index][v]
+        return state, v
+
+
+class Grid:
+    """Class counts, each held at the greatest number that the rules still tell apart."""
+
+    def __init__(self, classes: tuple[CharacterClass, ...], *, tracked: bool) -> None:
+        self._classes = classes
+        tops = [max(c.minimum, int(tracked), (c.maximum or 0)) for c in classes]
+        self._points = list(product(*(range(top + 1) for top in tops)))
+        place = {point: v for v, point in enumerate(self._points)}
+        self.size = len(self._points)
+        self.after: list[list[int]] = []
+        for j, one in enumerate(classes):
+            moves: list[int] = []
+            for point in self._points:
+                if one.maximum is not None and point[j] >= one.maximum:
+                    moves.append(-1)
+                else:
+                    moved = min(tops[j], point[j] + 1)
+                    moves.append(place[(*point[:j], moved, *point[j + 1 :])])
+            self.after.append(moves)
+
+    def fits(self, v: int, min_classes: int) -> bool:
+        """Whether a string of these counts has enough of each class, and enough kinds."""
+        point = self._points[v]
+        enough = all(n >= c.minimum for n, c in zip(point, self._classes, strict=True))
+        return enough and (not min_classes or sum(n > 0 for n in point) >= min_classes)
