@@ -85,6 +85,18 @@ def policies(page: Page) -> None:
     page.get_by_text("Northlight Playhouse").first.wait_for()
 
 
+def policy_form(page: Page) -> None:
+    policies(page)
+    page.get_by_role("button", name="New policy").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("Name", exact=True).fill("Reed Organ Society")
+    dialog.get_by_label("Sites (domains, with commas)").fill("reedorgan.example")
+    said = "8 to 16 letters and digits, at least 2 digits, nothing a friend could guess"
+    dialog.get_by_label("The site's own words").fill(said)
+    dialog.get_by_role("button", name="Read").click()
+    dialog.get_by_text("Not sure of").wait_for()
+
+
 def carry(page: Page) -> None:
     page.keyboard.press("6")
     rows = (
@@ -116,6 +128,7 @@ VIEWS: dict[str, Callable[[Page], None]] = {
     "rotate": rotate,
     "hand-over": hand_over,
     "site-policies": policies,
+    "policy-form": policy_form,
     "bring-in": carry,
     "safeguards": safeguards,
     "keys": keys,

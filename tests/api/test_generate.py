@@ -91,17 +91,25 @@ def test_a_policy_is_kept_changed_and_found_by_site(api: Api) -> None:
     body = {"name": "Gantry", "domains": ["https://www.gantry.example/x"], "policy": POLICY}
     saved = api.ok("POST", "policies", body)
     assert saved["domains"] == ["gantry.example"]
+    assert len(saved["worth"]["example"]) == 16 and saved["worth"]["is_exact"]
     clash = {**body, "name": "Other", "domains": ["rent.gantry.example"]}
     assert api.refused("POST", "policies", clash) == "422 field_invalid"
+    read = api.ok("POST", "policies/read", {"text": saved["attribute_text"]})
+    assert (read["policy"]["max_length"], read["unsure"]) == (16, [])
     login = api.add(address="https://rent.gantry.example")
     rotation = api.ok("POST", "rotations", {"login_id": login["login_id"]})
     assert rotation["staged_length"] == 16
+    (listed,) = api.ok("GET", "policies")["policies"]
+    assert listed["used_by"] == [
+        {"login_id": login["login_id"], "title": "Gantry Rentals", "is_broken": True}
+    ]
     conflicting = {**body, "policy": {**POLICY, "max_length": 7}}
     changed = api.ok("PUT", f"policies/{saved['policy_id']}", conflicting)
     assert changed["conflict"]["says"] == "at least 8 but at most 7 characters"
     uncounted = {**body, "policy": {**POLICY, "distinct": True, "keeps_first": 9}}
     assert (
-        api.ok("PUT", f"policies/{saved['policy_id']}", uncounted)["not_counted"] == "keeps_first"
+        api.ok("PUT", f"policies/{saved['policy_id']}", uncounted)["not_drawn"]
+        == "rule_not_counted"
     )
     api.ok("DELETE", f"policies/{saved['policy_id']}")
     assert api.ok("GET", "policies")["policies"] == []

@@ -14,12 +14,16 @@ KEPT = 20
 
 @dataclass(frozen=True, slots=True)
 class Draw:
-    """One draw: its text, its bits, and the exact size of the set it was drawn from."""
+    """One draw: its text, its bits, and the size of the set it was drawn from.
+
+    is_exact: whether that size is exact or a proven lower bound.
+    """
 
     draw_id: str
     secret: Secret = field(repr=False)
     origin: Origin
     space_size_log10: float
+    is_exact: bool
 
 
 class DrawRing:
@@ -29,9 +33,11 @@ class DrawRing:
         self._draws: OrderedDict[str, Draw] = OrderedDict()
         self._lock = Lock()
 
-    def add(self, secret: Secret, origin: Origin, space_size_log10: float) -> Draw:
+    def add(
+        self, secret: Secret, origin: Origin, space_size_log10: float, *, is_exact: bool
+    ) -> Draw:
         """Keeps a draw, letting the oldest go."""
-        draw = Draw(secrets.token_hex(16), secret, origin, space_size_log10)
+        draw = Draw(secrets.token_hex(16), secret, origin, space_size_log10, is_exact)
         with self._lock:
             self._draws[draw.draw_id] = draw
             while len(self._draws) > KEPT:

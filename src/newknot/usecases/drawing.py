@@ -1,6 +1,8 @@
 """Drawing secrets to a policy, and stepping back to earlier draws."""
 
+from collections import OrderedDict
 from math import log10
+from threading import Lock
 
 from newknot.core.generate import PasswordSpace, RandomSource
 from newknot.core.login import Origin
@@ -8,13 +10,45 @@ from newknot.core.policy import SitePolicy
 from newknot.core.secret import Secret
 from newknot.usecases.draw_ring import Draw, DrawRing
 
+SPACES_KEPT = 32
 
-def draw_password(ring: DrawRing, random: RandomSource, policy: SitePolicy, *, length: int) -> Draw:
+
+class SpaceShelf:
+    """The spaces counted lately: counts and tables alone, never a draw. Emptied at lock."""
+
+    def __init__(self) -> None:
+        self._spaces: OrderedDict[tuple[SitePolicy, int], PasswordSpace] = OrderedDict()
+        self._lock = Lock()
+
+    def get(self, policy: SitePolicy, length: int) -> PasswordSpace:
+        """The space of a policy and length. Raises the errors of `PasswordSpace`."""
+        key = (policy, length)
+        with self._lock:
+            if key in self._spaces:
+                self._spaces.move_to_end(key)
+                return self._spaces[key]
+        space = PasswordSpace(policy, length)
+        with self._lock:
+            self._spaces[key] = space
+            while len(self._spaces) > SPACES_KEPT:
+                self._spaces.popitem(last=False)
+        return space
+
+    def clear(self) -> None:
+        """Lets all go: a policy may name the user in its forbidden texts."""
+        with self._lock:
+            self._spaces.clear()
+
+
+def draw_password(
+    ring: DrawRing, shelf: SpaceShelf, random: RandomSource, policy: SitePolicy, *, length: int
+) -> Draw:
     """A uniform draw, kept in the ring. Raises the errors of `PasswordSpace`."""
-    space = PasswordSpace(policy, length)
+    space = shelf.get(policy, length)
     text = space.draw(random)
-    low, _ = space.size_bounds
-    return ring.add(Secret(text), Origin("drawn", space.entropy_bits), log10(low))
+    low, high = space.size_bounds
+    origin = Origin("drawn", space.entropy_bits)
+    return ring.add(Secret(text), origin, log10(low), is_exact=low == high)
 
 
 def best_length(policy: SitePolicy, *, wished: int) -> int:

@@ -14,6 +14,7 @@ from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Vault
 from newknot.usecases.clock import Clock
 from newknot.usecases.draw_ring import DrawRing
+from newknot.usecases.drawing import SpaceShelf
 from newknot.usecases.errors import PassphraseTooWeak, VaultLocked
 from newknot.usecases.guessing import GuessBrake
 from newknot.usecases.logins import empty_bin
@@ -51,6 +52,7 @@ class Keeper:
         self.sessions = Sessions()
         self.brake = GuessBrake()
         self.draws = DrawRing()
+        self.spaces = SpaceShelf()
         self.progress = Progress()
         self.imports: dict[str, CsvTable] = {}
         self._parameters = parameters
@@ -158,6 +160,7 @@ class Keeper:
         vault.close()
         self.sessions.clear()
         self.draws.clear()
+        self.spaces.clear()
         self.imports.clear()
         gc.collect()
 

@@ -1,17 +1,24 @@
 """The library of site policies: which one holds at a login's site."""
 
+from contextlib import suppress
+from dataclasses import dataclass
 from datetime import datetime
 
 from newknot.core.address import site_of
 from newknot.core.errors import FieldInvalid
+from newknot.core.generate import RandomSource
 from newknot.core.login import checked_text
 from newknot.core.policy import LOOK_ALIKES, STANDARD_CLASSES, NamedPolicy, SitePolicy
+from newknot.store.errors import RecordDamaged
+from newknot.store.logins import get_secrets, list_cards
 from newknot.store.policies import get_policy, list_policies, put_policy, remove_policy
 from newknot.store.vault import Vault, new_id
+from newknot.usecases.drawing import SpaceShelf, best_length
 
 __all__ = ["get_policy", "list_policies"]
 
 DOMAINS_LIMIT = 50
+EXAMPLE_LENGTH = 32
 
 
 def default_policy() -> SitePolicy:
@@ -87,6 +94,38 @@ def save_policy(
         )
         put_policy(tx, named)
     return named
+
+
+@dataclass(frozen=True, slots=True)
+class PolicyWorth:
+    """What the site takes at its greatest length: an example that guards nothing, and its bits."""
+
+    length: int
+    example: str
+    entropy_bits: float
+    is_exact: bool
+
+
+def worth_of(policy: SitePolicy, shelf: SpaceShelf, random: RandomSource) -> PolicyWorth:
+    """An example at the greatest length (at most 32). Raises the errors of `PasswordSpace`."""
+    length = best_length(policy, wished=EXAMPLE_LENGTH)
+    space = shelf.get(policy, length)
+    low, high = space.size_bounds
+    return PolicyWorth(length, space.draw(random), space.entropy_bits, low == high)
+
+
+def logins_under(vault: Vault, named: NamedPolicy) -> list[tuple[str, str, bool]]:
+    """(login id, title, whether its present secret breaks a rule) for each login of its sites."""
+    policies = NamedPolicies([named])
+    found: list[tuple[str, str, bool]] = []
+    for card in list_cards(vault)[0]:
+        if card.deleted_at is not None or policies.of(card.address) is None:
+            continue
+        with suppress(RecordDamaged):
+            text = get_secrets(vault, card.login_id).secret.reveal()
+            broken = bool(text) and bool(named.policy.violations(text))
+            found.append((card.login_id, card.title, broken))
+    return sorted(found, key=lambda one: one[1].casefold())
 
 
 def delete_policy(vault: Vault, policy_id: str) -> None:

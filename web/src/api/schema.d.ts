@@ -524,6 +524,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/policies/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Pasted
+         * @description What can be taken for sure from a site's own words. Nothing is kept.
+         */
+        post: operations["read_pasted_policies_read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/policies/{policy_id}": {
         parameters: {
             query?: never;
@@ -1039,13 +1059,17 @@ export interface components {
         };
         /**
          * DrawOut
-         * @description A draw. space_size_log10: log10 of the exact number of strings it was drawn from.
+         * @description A draw. space_size_log10: log10 of the number of strings it was drawn from.
+         *
+         *     is_exact: whether that number is exact, or a proven lower bound.
          */
         DrawOut: {
             /** Draw Id */
             draw_id: string;
             /** Entropy Bits */
             entropy_bits: number;
+            /** Is Exact */
+            is_exact: boolean;
             /** Secret */
             secret: string;
             /** Space Size Log10 */
@@ -1523,9 +1547,11 @@ export interface components {
         };
         /**
          * PolicyOut
-         * @description A policy of the library; usable: whether draws can be made to it, else why not.
+         * @description A policy of the library. not_drawn: why no draw can be made to it, as an error code.
          */
         PolicyOut: {
+            /** Attribute Text */
+            attribute_text: string;
             /**
              * Changed At
              * Format: date-time
@@ -1536,8 +1562,8 @@ export interface components {
             domains: string[];
             /** Name */
             name: string;
-            /** Not Counted */
-            not_counted: string | null;
+            /** Not Drawn */
+            not_drawn: string | null;
             /** Policy */
             policy: {
                 [key: string]: unknown;
@@ -1546,6 +1572,9 @@ export interface components {
             policy_id: string;
             /** Source */
             source: string;
+            /** Used By */
+            used_by: components["schemas"]["UsedByOut"][];
+            worth: components["schemas"]["WorthOut"] | null;
         };
         /**
          * ProgressOut
@@ -1648,6 +1677,26 @@ export interface components {
          * @enum {string}
          */
         RotationState: "planned" | "staged" | "at_site" | "unsure" | "refused" | "accepted" | "verified" | "given_up";
+        /**
+         * RulesIn
+         * @description A pasted text: rule attribute, input element, or plain list.
+         */
+        RulesIn: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * RulesOut
+         * @description What was sure, as a policy, and the parts that were not.
+         */
+        RulesOut: {
+            /** Policy */
+            policy: {
+                [key: string]: unknown;
+            };
+            /** Unsure */
+            unsure: string[];
+        };
         /**
          * SafeguardsIn
          * @description What the user sets.
@@ -1811,6 +1860,18 @@ export interface components {
                 [key: string]: number;
             };
         };
+        /**
+         * UsedByOut
+         * @description A login of the policy's sites, and whether its present secret breaks a rule.
+         */
+        UsedByOut: {
+            /** Is Broken */
+            is_broken: boolean;
+            /** Login Id */
+            login_id: string;
+            /** Title */
+            title: string;
+        };
         /** ValidationError */
         ValidationError: {
             /** Context */
@@ -1860,6 +1921,20 @@ export interface components {
             renewed_count: number;
             /** Unread Count */
             unread_count: number;
+        };
+        /**
+         * WorthOut
+         * @description What a policy takes at a length; the example is nobody's secret.
+         */
+        WorthOut: {
+            /** Entropy Bits */
+            entropy_bits: number;
+            /** Example */
+            example: string;
+            /** Is Exact */
+            is_exact: boolean;
+            /** Length */
+            length: number;
         };
     };
     responses: never;
@@ -2696,6 +2771,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PolicyOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    read_pasted_policies_read_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RulesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RulesOut"];
                 };
             };
             /** @description Validation Error */

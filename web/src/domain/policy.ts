@@ -13,6 +13,15 @@ export type Policy = {
   min_classes: number;
   excluded: string;
   max_age_days: number | null;
+  max_identical_run?: number | null;
+  max_sequence_run?: number | null;
+  max_uses?: number | null;
+  distinct?: boolean;
+  first_from?: string | null;
+  last_from?: string | null;
+  forbidden?: string[];
+  folds_case?: boolean;
+  keeps_first?: number | null;
   [rule: string]: unknown;
 };
 
@@ -36,6 +45,13 @@ export function withClass(policy: Policy, name: string, next: PolicyClass | null
   return { ...policy, classes };
 }
 
+function briefly(characters: string): string {
+  for (const { label, characters: all } of Object.values(STANDARD))
+    if (all === characters) return `one of ${label.toLowerCase()}`;
+  const shown = [...characters].slice(0, 12).join(" ");
+  return `one of ${shown}${characters.length > 12 ? " …" : ""}`;
+}
+
 /** One sentence for the whole policy. */
 export function policySentence(policy: Policy): string {
   const length =
@@ -54,6 +70,16 @@ export function policySentence(policy: Policy): string {
   const parts = [`${length}: ${kinds.join(", ") || "nothing yet"}`];
   if (policy.min_classes) parts.push(`at least ${policy.min_classes} of these kinds`);
   if (policy.excluded) parts.push(`without ${[...policy.excluded].join(" ")}`);
+  if (policy.max_identical_run) parts.push(`at most ${policy.max_identical_run} alike in a row`);
+  if (policy.max_sequence_run) parts.push(`no sequence beyond ${policy.max_sequence_run}`);
+  if (policy.distinct) parts.push("no character twice");
+  else if (policy.max_uses) parts.push(`no character more than ${policy.max_uses} times`);
+  if (policy.first_from) parts.push(`begins with ${briefly(policy.first_from)}`);
+  if (policy.last_from) parts.push(`ends with ${briefly(policy.last_from)}`);
+  const words = policy.forbidden?.length ?? 0;
+  if (words) parts.push(`without ${words} forbidden ${words === 1 ? "text" : "texts"}`);
+  if (policy.folds_case) parts.push("upper and lower count alike");
+  if (policy.keeps_first) parts.push(`only the first ${policy.keeps_first} count`);
   if (policy.max_age_days) parts.push(`changed every ${policy.max_age_days} days`);
   return parts.join("; ") + ".";
 }

@@ -22,7 +22,8 @@ def draw(body: DrawIn, work: WorkDep) -> DrawOut:
         policy = get_policy(work.vault, body.policy_id).policy
     else:
         policy = default_policy()
-    drawn = draw_password(work.keeper.draws, work.keeper.random, policy, length=body.length)
+    keeper = work.keeper
+    drawn = draw_password(keeper.draws, keeper.spaces, keeper.random, policy, length=body.length)
     if body.replaces is not None:
         work.keeper.draws.drop(body.replaces)
     return _shaped(drawn)
@@ -53,4 +54,5 @@ def _shaped(drawn: Draw) -> DrawOut:
         secret=drawn.secret.reveal(),
         entropy_bits=drawn.origin.entropy_bits,
         space_size_log10=drawn.space_size_log10,
+        is_exact=drawn.is_exact,
     )

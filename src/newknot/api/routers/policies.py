@@ -2,10 +2,20 @@
 
 from fastapi import APIRouter, Response
 
-from newknot.api.deps import WorkDep
-from newknot.api.schemas.policies import ConflictOut, PolicyIn, PolicyList, PolicyOut
-from newknot.core.generate.password_space import RuleNotCounted, require_counted
+from newknot.api.deps import Work, WorkDep
+from newknot.api.schemas.policies import (
+    ConflictOut,
+    PolicyIn,
+    PolicyList,
+    PolicyOut,
+    RulesIn,
+    RulesOut,
+    UsedByOut,
+    WorthOut,
+)
+from newknot.core.errors import NewKnotError
 from newknot.core.policy import LOOK_ALIKES, NamedPolicy, SitePolicy
+from newknot.core.policy.rules_text import read_rules, write_rules
 from newknot.usecases import policies as use
 
 router = APIRouter(prefix="/policies", tags=["policies"])
@@ -15,7 +25,7 @@ router = APIRouter(prefix="/policies", tags=["policies"])
 def list_policies(work: WorkDep) -> PolicyList:
     """The library by name."""
     return PolicyList(
-        policies=[_shaped(named) for named in use.list_policies(work.vault)],
+        policies=[_shaped(named, work) for named in use.list_policies(work.vault)],
         default=use.default_policy().to_dict(),
         look_alikes=LOOK_ALIKES,
     )
@@ -25,6 +35,13 @@ def list_policies(work: WorkDep) -> PolicyList:
 def add_policy(body: PolicyIn, work: WorkDep) -> PolicyOut:
     """A new policy, typed."""
     return _save(None, body, work)
+
+
+@router.post("/read")
+def read_pasted(body: RulesIn, work: WorkDep) -> RulesOut:
+    """What can be taken for sure from a site's own words. Nothing is kept."""
+    read = read_rules(body.text)
+    return RulesOut(policy=SitePolicy.from_dict(read.document).to_dict(), unsure=list(read.unsure))
 
 
 @router.put("/{policy_id}")
@@ -50,16 +67,24 @@ def _save(policy_id: str | None, body: PolicyIn, work: WorkDep) -> PolicyOut:
         source="typed",
         now=work.now,
     )
-    return _shaped(named)
+    return _shaped(named, work)
 
 
-def _shaped(named: NamedPolicy) -> PolicyOut:
+def _shaped(named: NamedPolicy, work: Work) -> PolicyOut:
     found = named.policy.conflicts()
-    not_counted = None
-    try:
-        require_counted(named.policy)
-    except RuleNotCounted as error:
-        not_counted = str(error.data["field"])
+    not_drawn, worth = None, None
+    if found is None:
+        try:
+            one = use.worth_of(named.policy, work.keeper.spaces, work.keeper.random)
+        except NewKnotError as error:
+            not_drawn = error.code
+        else:
+            worth = WorthOut(
+                length=one.length,
+                example=one.example,
+                entropy_bits=one.entropy_bits,
+                is_exact=one.is_exact,
+            )
     return PolicyOut(
         policy_id=named.policy_id,
         name=named.name,
@@ -68,5 +93,11 @@ def _shaped(named: NamedPolicy) -> PolicyOut:
         source=named.source,
         changed_at=named.changed_at,
         conflict=None if found is None else ConflictOut(rules=list(found.rules), says=found.says),
-        not_counted=not_counted,
+        attribute_text=write_rules(named.policy),
+        not_drawn=not_drawn,
+        worth=worth,
+        used_by=[
+            UsedByOut(login_id=login_id, title=title, is_broken=broken)
+            for login_id, title, broken in use.logins_under(work.vault, named)
+        ],
     )

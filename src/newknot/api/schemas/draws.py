@@ -18,12 +18,16 @@ class DrawIn(Shape):
 
 
 class DrawOut(Shape):
-    """A draw. space_size_log10: log10 of the exact number of strings it was drawn from."""
+    """A draw. space_size_log10: log10 of the number of strings it was drawn from.
+
+    is_exact: whether that number is exact, or a proven lower bound.
+    """
 
     draw_id: str
     secret: str
     entropy_bits: float
     space_size_log10: float
+    is_exact: bool
 
 
 class PassphraseOut(Shape):

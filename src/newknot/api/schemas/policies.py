@@ -12,6 +12,19 @@ class ConflictOut(Shape):
     says: str
 
 
+class RulesIn(Shape):
+    """A pasted text: rule attribute, input element, or plain list."""
+
+    text: str
+
+
+class RulesOut(Shape):
+    """What was sure, as a policy, and the parts that were not."""
+
+    policy: dict[str, object]
+    unsure: list[str]
+
+
 class PolicyIn(Shape):
     """A policy with its name and sites."""
 
@@ -20,8 +33,25 @@ class PolicyIn(Shape):
     policy: dict[str, object]
 
 
+class WorthOut(Shape):
+    """What a policy takes at a length; the example is nobody's secret."""
+
+    length: int
+    example: str
+    entropy_bits: float
+    is_exact: bool
+
+
+class UsedByOut(Shape):
+    """A login of the policy's sites, and whether its present secret breaks a rule."""
+
+    login_id: str
+    title: str
+    is_broken: bool
+
+
 class PolicyOut(Shape):
-    """A policy of the library; usable: whether draws can be made to it, else why not."""
+    """A policy of the library. not_drawn: why no draw can be made to it, as an error code."""
 
     policy_id: str
     name: str
@@ -30,7 +60,10 @@ class PolicyOut(Shape):
     source: str
     changed_at: datetime
     conflict: ConflictOut | None
-    not_counted: str | None
+    attribute_text: str
+    not_drawn: str | None
+    worth: WorthOut | None
+    used_by: list[UsedByOut]
 
 
 class PolicyList(Shape):

@@ -140,11 +140,18 @@ export default function GeneratePage() {
             </span>
           </div>
           <div className="row" style={{ alignItems: "baseline", gap: 14 }}>
-            <b style={{ fontSize: 21 }}>{drawn ? `${drawn.entropy_bits} bits` : "no secret"}</b>
+            <b style={{ fontSize: 21 }}>
+              {drawn
+                ? `${drawn.is_exact ? "" : "at least "}${drawn.entropy_bits} bits`
+                : "no secret"}
+            </b>
             {size && (
               <span>
-                one of {size.mantissa} × 10<sup>{size.exponent}</sup> equally likely, by counting
-                every string that this policy allows at this length
+                one of {drawn?.is_exact ? "" : "at least "}
+                {size.mantissa} × 10<sup>{size.exponent}</sup> equally likely, by counting every
+                {drawn && policy.keeps_first && policy.keeps_first < length
+                  ? ` beginning of ${policy.keeps_first} that the site keeps`
+                  : " string that this policy allows at this length"}
               </span>
             )}
           </div>

@@ -1,11 +1,16 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Button, Modal } from "antd";
 import { useState } from "react";
+import { Link } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { day } from "../../domain/moments";
 import { policySentence, type Policy } from "../../domain/policy";
+import { sentence } from "../../domain/problems";
+import { useClipboard } from "../../shared/clipboard";
 import { ProblemNote } from "../../shared/ProblemNote";
+import { SecretText } from "../../shared/SecretText";
+import { useAct } from "../../shared/useAct";
 import { useKeys } from "../../shared/useKeys";
 import { PolicyForm } from "./PolicyForm";
 
@@ -13,24 +18,19 @@ type Editing = { policy: Schema["PolicyOut"] | null } | null;
 
 /** The library: what each site takes. */
 export default function PoliciesPage() {
-  const queryClient = useQueryClient();
   const { data, error } = useQuery(queries.policies());
   const [editing, setEditing] = useState<Editing>(null);
   const [removing, setRemoving] = useState<Schema["PolicyOut"] | null>(null);
-  const [problem, setProblem] = useState<unknown>(null);
+  const { problem, run } = useAct();
+  const { copy } = useClipboard();
   useKeys({ n: () => setEditing({ policy: null }) }, editing === null);
 
-  const remove = async (one: Schema["PolicyOut"]) => {
-    setProblem(null);
-    try {
-      await answer(
+  const remove = (one: Schema["PolicyOut"]) =>
+    run(() =>
+      answer(
         client.DELETE("/policies/{policy_id}", { params: { path: { policy_id: one.policy_id } } }),
-      );
-      await queryClient.invalidateQueries({ queryKey: ["policies"] });
-    } catch (failure) {
-      setProblem(failure);
-    }
-  };
+      ),
+    );
 
   return (
     <main className="page">
@@ -54,7 +54,7 @@ export default function PoliciesPage() {
               <th style={{ width: 210 }}>Policy</th>
               <th>Takes</th>
               <th style={{ width: 130 }}>Source</th>
-              <th style={{ width: 150 }}>
+              <th style={{ width: 190 }}>
                 <span className="visually-hidden">acts</span>
               </th>
             </tr>
@@ -69,11 +69,23 @@ export default function PoliciesPage() {
                 <td>
                   {policySentence(one.policy as Policy)}
                   {one.conflict && <p className="problem small">{one.conflict.says}</p>}
-                  {one.not_counted && (
+                  {one.not_drawn && (
                     <p className="problem small">
-                      Its rule {one.not_counted} is not counted yet: no draw is offered to it.
+                      No draw is offered to it:{" "}
+                      {sentence({ code: one.not_drawn, data: { rule: "these rules together" } })}
                     </p>
                   )}
+                  {one.worth && (
+                    <p className="small row" style={{ gap: 12, marginTop: 3 }}>
+                      <SecretText secret={one.worth.example} />
+                      <span className="quiet">
+                        for example; {one.worth.length} characters are worth{" "}
+                        {one.worth.is_exact ? "" : "at least "}
+                        {one.worth.entropy_bits} bits
+                      </span>
+                    </p>
+                  )}
+                  {one.used_by.length > 0 && <UsedBy logins={one.used_by} />}
                 </td>
                 <td className="small">
                   {one.source}, {day(one.changed_at)}
@@ -87,6 +99,19 @@ export default function PoliciesPage() {
                       onClick={() => setEditing({ policy: one })}
                     >
                       change
+                    </button>
+                    <button
+                      type="button"
+                      className="link"
+                      aria-label={`Copy ${one.name} as rule attribute`}
+                      title="As the text of a rule attribute"
+                      onClick={() =>
+                        void run(() =>
+                          copy(`Rules of ${one.name}`, one.attribute_text, { secret: false }),
+                        )
+                      }
+                    >
+                      copy
                     </button>
                     <button
                       type="button"
@@ -119,5 +144,25 @@ export default function PoliciesPage() {
         <p>Logins at its sites are drawn to the usual policy again.</p>
       </Modal>
     </main>
+  );
+}
+
+const SHOWN = 5;
+
+/** Which logins it holds for, those first whose present secret breaks it. */
+function UsedBy({ logins }: { logins: Schema["UsedByOut"][] }) {
+  const ordered = [...logins].sort((a, b) => Number(b.is_broken) - Number(a.is_broken));
+  return (
+    <p className="small quiet" style={{ marginTop: 3 }}>
+      holds for{" "}
+      {ordered.slice(0, SHOWN).map((l, i) => (
+        <span key={l.login_id}>
+          {i > 0 && ", "}
+          <Link to={`/logins/${l.login_id}`}>{l.title}</Link>
+          {l.is_broken && <b className="grave"> (its present secret breaks it)</b>}
+        </span>
+      ))}
+      {ordered.length > SHOWN && ` and ${ordered.length - SHOWN} more`}
+    </p>
   );
 }

@@ -1,8 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { Checkbox, Input, InputNumber, Modal } from "antd";
+import { Button, Checkbox, Input, InputNumber, Modal } from "antd";
 import { useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
-import { policySentence, STANDARD, withClass, type Policy } from "../../domain/policy";
+import { classLabel, policySentence, STANDARD, withClass, type Policy } from "../../domain/policy";
 import { ProblemNote } from "../../shared/ProblemNote";
 
 const FRESH: Policy = {
@@ -24,6 +24,8 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
   const [name, setName] = useState(props.policy?.name ?? "");
   const [domains, setDomains] = useState(props.policy?.domains.join(", ") ?? "");
   const [policy, setPolicy] = useState((props.policy?.policy as Policy | undefined) ?? FRESH);
+  const [pasted, setPasted] = useState("");
+  const [unsure, setUnsure] = useState<string[]>([]);
   const [problem, setProblem] = useState<unknown>(null);
   const set = (part: Partial<Policy>) => setPolicy((now) => ({ ...now, ...part }));
 
@@ -50,10 +52,23 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
     }
   };
 
+  const read = async () => {
+    setProblem(null);
+    try {
+      const found = await answer(client.POST("/policies/read", { body: { text: pasted } }));
+      setPolicy(found.policy as Policy);
+      setUnsure(found.unsure);
+    } catch (failure) {
+      setProblem(failure);
+    }
+  };
+
   return (
     <Modal
       open
-      width={640}
+      width={760}
+      style={{ top: 24 }}
+      styles={{ body: { maxHeight: "calc(100vh - 170px)", overflow: "auto" } }}
       title={props.policy ? `Policy of ${props.policy.name}` : "A new site policy"}
       okText="Save"
       cancelText="Leave it"
@@ -75,6 +90,28 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
             />
           </label>
         </div>
+        <div className="row" style={{ flexWrap: "nowrap", alignItems: "flex-end" }}>
+          <label className="field" style={{ flex: 1 }}>
+            <span>
+              The site&apos;s own words, rule attribute or input element (fills in what is sure)
+            </span>
+            <Input.TextArea
+              rows={2}
+              value={pasted}
+              autoComplete="off"
+              spellCheck={false}
+              onChange={(e) => setPasted(e.target.value)}
+            />
+          </label>
+          <Button onClick={() => void read()} disabled={!pasted.trim()}>
+            Read
+          </Button>
+        </div>
+        {unsure.length > 0 && (
+          <p className="small" role="status">
+            <b>Not sure of:</b> {unsure.map((part) => `“${part}”`).join(", ")}
+          </p>
+        )}
         <div className="row">
           <Number
             label="Least length"
@@ -97,66 +134,80 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
             onChange={(v) => set({ max_age_days: v })}
           />
         </div>
-        {Object.entries(STANDARD).map(([key, standard]) => {
-          const own = policy.classes.find((c) => c.name === key);
-          return (
-            <div className="row" key={key} style={{ flexWrap: "nowrap" }}>
-              <Checkbox
-                checked={own !== undefined}
-                style={{ width: 120 }}
-                onChange={(e) =>
-                  setPolicy(
-                    withClass(
-                      policy,
-                      key,
-                      e.target.checked
-                        ? { name: key, characters: standard.characters, minimum: 0 }
-                        : null,
-                    ),
-                  )
-                }
-              >
-                {standard.label}
-              </Checkbox>
-              {own && (
-                <>
-                  <Input
-                    aria-label={`Characters of ${standard.label}`}
-                    value={own.characters}
-                    autoComplete="off"
-                    spellCheck={false}
-                    style={{ fontFamily: "var(--mono)", flex: 1 }}
-                    onChange={(e) =>
-                      setPolicy(withClass(policy, key, { ...own, characters: e.target.value }))
-                    }
-                  />
-                  <Number
-                    label="least"
-                    beside
-                    value={own.minimum}
-                    onChange={(v) => setPolicy(withClass(policy, key, { ...own, minimum: v ?? 0 }))}
-                  />
-                  <Number
-                    label="most"
-                    beside
-                    value={own.maximum ?? null}
-                    onChange={(v) => setPolicy(withClass(policy, key, { ...own, maximum: v }))}
-                  />
-                </>
-              )}
-            </div>
-          );
-        })}
-        <label className="field">
-          <span>Characters that it refuses</span>
-          <Input
-            value={policy.excluded}
-            autoComplete="off"
-            spellCheck={false}
-            style={{ fontFamily: "var(--mono)" }}
-            onChange={(e) => set({ excluded: e.target.value })}
-          />
-        </label>
+        {[...new Set([...Object.keys(STANDARD), ...policy.classes.map((c) => c.name)])].map(
+          (key) => {
+            const label = classLabel(key);
+            const own = policy.classes.find((c) => c.name === key);
+            const usual = own?.characters ?? STANDARD[key]?.characters ?? "";
+            return (
+              <div className="row" key={key} style={{ flexWrap: "nowrap" }}>
+                <Checkbox
+                  checked={own !== undefined}
+                  style={{ width: 120 }}
+                  onChange={(e) =>
+                    setPolicy(
+                      withClass(
+                        policy,
+                        key,
+                        e.target.checked ? { name: key, characters: usual, minimum: 0 } : null,
+                      ),
+                    )
+                  }
+                >
+                  {label}
+                </Checkbox>
+                {own && (
+                  <>
+                    <Input
+                      aria-label={`Characters of ${label}`}
+                      value={own.characters}
+                      autoComplete="off"
+                      spellCheck={false}
+                      style={{ fontFamily: "var(--mono)", flex: 1 }}
+                      onChange={(e) =>
+                        setPolicy(withClass(policy, key, { ...own, characters: e.target.value }))
+                      }
+                    />
+                    <Number
+                      label="least"
+                      beside
+                      value={own.minimum}
+                      onChange={(v) =>
+                        setPolicy(withClass(policy, key, { ...own, minimum: v ?? 0 }))
+                      }
+                    />
+                    <Number
+                      label="most"
+                      beside
+                      value={own.maximum ?? null}
+                      onChange={(v) => setPolicy(withClass(policy, key, { ...own, maximum: v }))}
+                    />
+                  </>
+                )}
+              </div>
+            );
+          },
+        )}
+        <Neighbours policy={policy} onChange={set} />
+        <div className="row" style={{ flexWrap: "nowrap", alignItems: "flex-end", gap: 20 }}>
+          <label className="field" style={{ flex: 1 }}>
+            <span>Characters that it refuses</span>
+            <Input
+              value={policy.excluded}
+              autoComplete="off"
+              spellCheck={false}
+              style={{ fontFamily: "var(--mono)" }}
+              onChange={(e) => set({ excluded: e.target.value })}
+            />
+          </label>
+          <Checkbox
+            checked={policy.folds_case ?? false}
+            style={{ paddingBottom: 6 }}
+            onChange={(e) => set({ folds_case: e.target.checked })}
+          >
+            Treats upper and lower case alike
+          </Checkbox>
+        </div>
         <p className="small quiet">{policySentence(policy)}</p>
         <ProblemNote problem={problem} />
       </div>
@@ -190,5 +241,66 @@ function Number(props: {
       <span>{props.label}</span>
       {field}
     </label>
+  );
+}
+
+/** The rules that look at neighbours, ends, and at what the site keeps. */
+function Neighbours(props: { policy: Policy; onChange: (part: Partial<Policy>) => void }) {
+  const { policy, onChange } = props;
+  const [forbidden, setForbidden] = useState((policy.forbidden ?? []).join(", "));
+  const text = (key: "first_from" | "last_from", label: string) => (
+    <label className="field" style={{ flex: 1 }}>
+      <span>{label}</span>
+      <Input
+        value={policy[key] ?? ""}
+        autoComplete="off"
+        spellCheck={false}
+        style={{ fontFamily: "var(--mono)" }}
+        onChange={(e) => onChange({ [key]: e.target.value || null })}
+      />
+    </label>
+  );
+  return (
+    <>
+      <div className="row">
+        <Number
+          label="Alike in a row, at most"
+          value={policy.max_identical_run ?? null}
+          onChange={(v) => onChange({ max_identical_run: v || null })}
+        />
+        <Number
+          label="Sequence (abc, 321), at most"
+          value={policy.max_sequence_run ?? null}
+          onChange={(v) => onChange({ max_sequence_run: v || null })}
+        />
+        <Number
+          label="Uses of one character, at most"
+          value={policy.distinct ? 1 : (policy.max_uses ?? null)}
+          onChange={(v) => onChange({ distinct: v === 1, max_uses: v && v > 1 ? v : null })}
+        />
+        <Number
+          label="Silently keeps only the first"
+          value={policy.keeps_first ?? null}
+          onChange={(v) => onChange({ keeps_first: v || null })}
+        />
+      </div>
+      <div className="row" style={{ flexWrap: "nowrap", alignItems: "flex-end" }}>
+        {text("first_from", "Begins with one of")}
+        {text("last_from", "Ends with one of")}
+        <label className="field" style={{ flex: 1.4 }}>
+          <span>Forbidden texts, with commas</span>
+          <Input
+            value={forbidden}
+            autoComplete="off"
+            spellCheck={false}
+            onChange={(e) => {
+              setForbidden(e.target.value);
+              const texts = e.target.value.split(",").map((one) => one.trim());
+              onChange({ forbidden: texts.filter(Boolean) });
+            }}
+          />
+        </label>
+      </div>
+    </>
   );
 }

@@ -1,0 +1,74 @@
+"""What sites say of themselves, taken as far as it is sure."""
+
+from typing import Any
+
+import pytest
+
+from newknot.core.policy import SitePolicy
+from newknot.core.policy.rules_text import read_rules, write_rules
+
+PLAIN = {"lower": (26, 0), "upper": (26, 0), "digit": (10, 0)}
+
+
+def shape(document: dict[str, Any]) -> tuple[int, int, dict[str, tuple[int, int]]]:
+    """(least, most, class -> (number of characters, least number))"""
+    policy = SitePolicy.from_dict(document)
+    classes = {c.name: (len(c.characters), c.minimum) for c in policy.classes}
+    return policy.min_length, policy.max_length, classes
+
+
+@pytest.mark.parametrize(
+    ("text", "expected"),
+    [
+        (
+            "minlength: 8; maxlength: 24; required: digit; allowed: upper, lower, [-_.@];",
+            (8, 24, {"digit": (10, 1), "lower": (26, 0), "upper": (26, 0), "symbol": (4, 0)}),
+        ),
+        (
+            "required: lower, upper; required: digit; minlength: 12",
+            (12, 64, {"lower or upper": (52, 1), "digit": (10, 1)}),
+        ),
+        ("maxlength: 20; allowed: ascii-printable", (1, 20, {**PLAIN, "symbol": (32, 0)})),
+        ("required: [-;]]; allowed: lower", (1, 64, {"symbol": (3, 1), "lower": (26, 0)})),
+        ('<input minlength="6" maxlength="16" pattern="[A-Za-z0-9]{4,20}">', (6, 16, PLAIN)),
+        ("<input passwordrules='minlength: 9; required: special;'>", (9, 64, {"symbol": (32, 1)})),
+        ("8 to 16 letters and digits, at least 2 digits", (8, 16, {**PLAIN, "digit": (10, 2)})),
+        (
+            "At least 10 characters\nat least one capital letter\na number\nno special characters",
+            (10, 64, {**PLAIN, "upper": (26, 1), "digit": (10, 1)}),
+        ),
+    ],
+)
+def test_what_is_sure_is_taken(text: str, expected: tuple[int, int, dict[str, Any]]) -> None:
+    read = read_rules(text)
+    assert shape(read.document) == expected
+    assert read.unsure == ()
+
+
+@pytest.mark.parametrize(
+    ("text", "unsure"),
+    [
+        ("8 to 16 characters; nothing your dog could guess", ("nothing your dog could guess",)),
+        ("minlength: 8; required: emoji; colour: red", ("required: emoji", "colour: red")),
+        ('<input pattern="(?=.*\\d)(?=.*[a-z]).{8,}">', ("(?=.*\\d)(?=.*[a-z]).{8,}",)),
+    ],
+)
+def test_what_is_not_sure_is_given_back(text: str, unsure: tuple[str, ...]) -> None:
+    read = read_rules(text)
+    assert read.unsure == unsure
+    SitePolicy.from_dict(read.document)
+
+
+@pytest.mark.parametrize(
+    "text", ["", "x" * 50_000, "<" * 5000, "[" * 500 + ":required:", "\0; \ud800"]
+)
+def test_no_text_raises(text: str) -> None:
+    SitePolicy.from_dict(read_rules(text).document)
+
+
+def test_the_attribute_text_is_written_back() -> None:
+    text = "minlength: 8; maxlength: 24; required: digit; allowed: lower, upper, [-.@_]; "
+    text += "max-consecutive: 2;"
+    policy = SitePolicy.from_dict(read_rules(text).document)
+    assert write_rules(policy) == text
+    assert SitePolicy.from_dict(read_rules(write_rules(policy)).document) == policy
