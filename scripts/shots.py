@@ -65,6 +65,12 @@ def generate(page: Page) -> None:
     page.get_by_text("equally likely").wait_for()
 
 
+def words(page: Page) -> None:
+    generate(page)
+    page.get_by_text("Words", exact=True).click()
+    page.get_by_text("such words").wait_for()
+
+
 def rotate(page: Page) -> None:
     page.keyboard.press("4")
     page.get_by_role("heading", name="Under way").wait_for()
@@ -125,6 +131,7 @@ VIEWS: dict[str, Callable[[Page], None]] = {
     "login": login,
     "login-form": login_form,
     "generate": generate,
+    "words": words,
     "rotate": rotate,
     "hand-over": hand_over,
     "site-policies": policies,

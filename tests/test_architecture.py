@@ -28,7 +28,18 @@ ONLY_IN = {
 }
 CORE_MAY_IMPORT = {
     *("__future__", "bisect", "collections", "dataclasses", "datetime", "enum", "functools"),
-    *("gzip", "hashlib", "hmac", "importlib", "ipaddress", "itertools", "math", "re", "string"),
+    *(
+        "gzip",
+        "hashlib",
+        "hmac",
+        "html",
+        "importlib",
+        "ipaddress",
+        "itertools",
+        "math",
+        "re",
+        "string",
+    ),
     *("struct", "typing", "unicodedata", "urllib"),
     *("numpy", "rapidfuzz", "pyotp", "publicsuffixlist", "confusable_homoglyphs"),
 }

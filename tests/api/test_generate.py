@@ -52,6 +52,17 @@ def test_what_cannot_be_drawn_to_is_refused(api: Api, body: dict[str, Any], refu
     assert api.refused("POST", "draws", body) == refusal
 
 
+def test_words_are_held_against_the_site_at_hand(api: Api) -> None:
+    saved = api.ok("POST", "policies", {"name": "G", "domains": [], "policy": POLICY})
+    body = {"words": 4, "separator": "-", "policy_id": saved["policy_id"]}
+    drawn = api.ok("POST", "draws/words", body)
+    assert len(drawn["secret"].split("-")) == 4 and drawn["entropy_bits"] == 44
+    assert {"longer than 16", "fewer than 2 of digit"} <= set(drawn["breaks"])
+    login = api.add(secret={"draw_id": drawn["draw_id"]})
+    assert api.secret_of(login["login_id"]) == drawn["secret"]
+    assert api.refused("POST", "draws/words", {"words": 99}) == "422 field_invalid"
+
+
 def test_a_copied_draw_is_a_loose_end_until_it_is_placed(api: Api) -> None:
     drawn = api.ok("POST", "draws", {"length": 20})
     kept = api.ok("POST", f"draws/{drawn['draw_id']}/keep", {"address": "gantry.example"})

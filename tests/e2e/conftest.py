@@ -4,10 +4,13 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, BrowserContext, Page, Playwright, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Page, Playwright, expect, sync_playwright
 
 from newknot.demo.world import PASSPHRASE
 from tests.support.running import Served, demo, launch
+
+# The machine may be busy: a slow answer is not a wrong one.
+expect.set_options(timeout=15_000)
 
 VIEWPORT = {"width": 1280, "height": 800}
 

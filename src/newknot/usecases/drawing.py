@@ -4,7 +4,12 @@ from collections import OrderedDict
 from math import log10
 from threading import Lock
 
-from newknot.core.generate import PasswordSpace, RandomSource
+from newknot.core.generate import (
+    PassphraseShape,
+    PasswordSpace,
+    RandomSource,
+    draw_passphrase,
+)
 from newknot.core.login import Origin
 from newknot.core.policy import SitePolicy
 from newknot.core.secret import Secret
@@ -49,6 +54,13 @@ def draw_password(
     low, high = space.size_bounds
     origin = Origin("drawn", space.entropy_bits)
     return ring.add(Secret(text), origin, log10(low), is_exact=low == high)
+
+
+def draw_words(ring: DrawRing, random: RandomSource, shape: PassphraseShape) -> Draw:
+    """A passphrase, kept in the ring. Raises `FieldInvalid`."""
+    drawn = draw_passphrase(random, shape)
+    origin = Origin("drawn", drawn.entropy_bits)
+    return ring.add(Secret(drawn.text), origin, log10(drawn.size), is_exact=True)
 
 
 def best_length(policy: SitePolicy, *, wished: int) -> int:

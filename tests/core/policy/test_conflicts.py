@@ -43,8 +43,36 @@ def made(**rules: Any) -> SitePolicy:
 )
 def test_a_contradiction_is_said_in_one_sentence(rules: dict[str, Any], says: str) -> None:
     found = made(**rules).conflicts()
-    assert found is not None
+    assert found is not None and found.is_decided
     assert found.says == says
+
+
+@pytest.mark.parametrize(
+    ("rules", "names", "frees"),
+    [
+        (
+            {"max_identical_run": 1, "excluded": "0"},
+            {"max_identical_run", "excluded"},
+            "from 1 characters",
+        ),
+        ({"distinct": True}, {"distinct"}, "from 2 characters"),
+        ({"forbidden": ["0", "1"]}, {"forbidden"}, "without “no forbidden text”"),
+        ({"first_from": "x"}, {"first_from"}, "without “its beginning"),
+        ({"max_uses": 1, "min_length": 3}, {"max_uses", "min_length"}, "from 2 characters"),
+    ],
+)
+def test_a_smallest_set_is_named_and_one_change_that_frees_it(
+    rules: dict[str, Any], names: set[str], frees: str
+) -> None:
+    found = made(**rules).conflicts()
+    assert found is not None and found.is_decided
+    assert set(found.rules) <= names | {"min_length"} and set(found.rules) & names
+    assert found.frees.startswith(frees)
+
+
+def test_what_is_satisfied_has_no_conflict_however_odd() -> None:
+    assert made(max_identical_run=1, max_sequence_run=1, min_length=1).conflicts() is None
+    assert made(forbidden=["000", "01"], last_from="0").conflicts() is None
 
 
 @given(

@@ -144,6 +144,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/draws/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Draw Passphrase
+         * @description One uniform passphrase, and what of it the site would refuse.
+         */
+        post: operations["draw_passphrase_draws_words_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/draws/{draw_id}/before": {
         parameters: {
             query?: never;
@@ -1016,9 +1036,13 @@ export interface components {
         };
         /**
          * ConflictOut
-         * @description Rules that contradict one another.
+         * @description Rules that contradict one another; frees: one change that would help, if one is known.
          */
         ConflictOut: {
+            /** Frees */
+            frees: string;
+            /** Is Decided */
+            is_decided: boolean;
             /** Rules */
             rules: string[];
             /** Says */
@@ -1061,9 +1085,12 @@ export interface components {
          * DrawOut
          * @description A draw. space_size_log10: log10 of the number of strings it was drawn from.
          *
-         *     is_exact: whether that number is exact, or a proven lower bound.
+         *     is_exact: whether that number is exact, or a proven lower bound. breaks: the rules of the site
+         *     that it would break (of words alone; characters are drawn to the rules).
          */
         DrawOut: {
+            /** Breaks */
+            breaks: string[];
             /** Draw Id */
             draw_id: string;
             /** Entropy Bits */
@@ -1899,6 +1926,36 @@ export interface components {
             state: "new" | "locked" | "unlocked";
         };
         /**
+         * WordsIn
+         * @description A passphrase of so many words; policy_id: the site whose rules it is held against.
+         */
+        WordsIn: {
+            /**
+             * Capitals
+             * @default false
+             */
+            capitals: boolean;
+            /**
+             * Digit
+             * @default false
+             */
+            digit: boolean;
+            /** Policy Id */
+            policy_id?: string | null;
+            /** Replaces */
+            replaces?: string | null;
+            /**
+             * Separator
+             * @default
+             */
+            separator: string;
+            /**
+             * Words
+             * @default 6
+             */
+            words: number;
+        };
+        /**
          * Worklist
          * @description checked_at None: never checked. renewed_count: findings settled since by a new secret.
          */
@@ -2082,6 +2139,39 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["DrawIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    draw_passphrase_draws_words_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WordsIn"];
             };
         };
         responses: {

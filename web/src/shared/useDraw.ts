@@ -2,6 +2,14 @@ import { useCallback, useRef, useState } from "react";
 import { answer, client, type Schema } from "../api/client";
 import type { Policy } from "../domain/policy";
 
+export type WordsWish = {
+  words: number;
+  separator: string;
+  capitals: boolean;
+  digit: boolean;
+  policy_id?: string | undefined;
+};
+
 export type DrawWish = {
   length: number;
   policy?: Policy | undefined;
@@ -24,12 +32,14 @@ export function useDraw() {
     setDrawn(found);
   };
 
-  const drawNow = useCallback(async (wish: DrawWish, passing = false) => {
+  const drawNow = useCallback(async (wish: DrawWish | WordsWish, passing = false) => {
     const mine = ++asked.current;
     const brief = last.current && performance.now() - last.current.at < PASSING_MS;
     const replaces = passing && brief ? (last.current?.id ?? null) : null;
     try {
-      const found = await answer(client.POST("/draws", { body: { ...wish, replaces } }));
+      const found = await ("words" in wish
+        ? answer(client.POST("/draws/words", { body: { ...wish, replaces } }))
+        : answer(client.POST("/draws", { body: { ...wish, replaces } })));
       if (mine !== asked.current) return;
       last.current = { id: found.draw_id, at: performance.now() };
       show(found);
@@ -42,7 +52,7 @@ export function useDraw() {
   }, []);
 
   const draw = useCallback(
-    (wish: DrawWish, passing = false) => {
+    (wish: DrawWish | WordsWish, passing = false) => {
       pending.current = drawNow(wish, passing);
       return pending.current;
     },

@@ -71,20 +71,19 @@ def _save(policy_id: str | None, body: PolicyIn, work: WorkDep) -> PolicyOut:
 
 
 def _shaped(named: NamedPolicy, work: Work) -> PolicyOut:
-    found = named.policy.conflicts()
-    not_drawn, worth = None, None
-    if found is None:
-        try:
-            one = use.worth_of(named.policy, work.keeper.spaces, work.keeper.random)
-        except NewKnotError as error:
-            not_drawn = error.code
-        else:
-            worth = WorthOut(
-                length=one.length,
-                example=one.example,
-                entropy_bits=one.entropy_bits,
-                is_exact=one.is_exact,
-            )
+    not_drawn, worth, found = None, None, None
+    try:
+        one = use.worth_of(named.policy, work.keeper.spaces, work.keeper.random)
+    except NewKnotError as error:
+        not_drawn = error.code
+        found = named.policy.conflicts()
+    else:
+        worth = WorthOut(
+            length=one.length,
+            example=one.example,
+            entropy_bits=one.entropy_bits,
+            is_exact=one.is_exact,
+        )
     return PolicyOut(
         policy_id=named.policy_id,
         name=named.name,
@@ -92,7 +91,14 @@ def _shaped(named: NamedPolicy, work: Work) -> PolicyOut:
         policy=named.policy.to_dict(),
         source=named.source,
         changed_at=named.changed_at,
-        conflict=None if found is None else ConflictOut(rules=list(found.rules), says=found.says),
+        conflict=None
+        if found is None
+        else ConflictOut(
+            rules=list(found.rules),
+            says=found.says,
+            frees=found.frees,
+            is_decided=found.is_decided,
+        ),
         attribute_text=write_rules(named.policy),
         not_drawn=not_drawn,
         worth=worth,

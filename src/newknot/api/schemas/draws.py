@@ -17,10 +17,22 @@ class DrawIn(Shape):
     replaces: str | None = None
 
 
+class WordsIn(Shape):
+    """A passphrase of so many words; policy_id: the site whose rules it is held against."""
+
+    words: Whole = 6
+    separator: str = " "
+    capitals: bool = False
+    digit: bool = False
+    policy_id: str | None = None
+    replaces: str | None = None
+
+
 class DrawOut(Shape):
     """A draw. space_size_log10: log10 of the number of strings it was drawn from.
 
-    is_exact: whether that number is exact, or a proven lower bound.
+    is_exact: whether that number is exact, or a proven lower bound. breaks: the rules of the site
+    that it would break (of words alone; characters are drawn to the rules).
     """
 
     draw_id: str
@@ -28,6 +40,7 @@ class DrawOut(Shape):
     entropy_bits: float
     space_size_log10: float
     is_exact: bool
+    breaks: list[str]
 
 
 class PassphraseOut(Shape):

@@ -6,10 +6,12 @@ from newknot.api.schemas.base import Shape
 
 
 class ConflictOut(Shape):
-    """Rules that contradict one another."""
+    """Rules that contradict one another; frees: one change that would help, if one is known."""
 
     rules: list[str]
     says: str
+    frees: str
+    is_decided: bool
 
 
 class RulesIn(Shape):

@@ -32,7 +32,14 @@ class LayeredSpace:
     takes, what is counted and drawn uniformly is the kept beginning; the rest is drawn after it.
     """
 
-    def __init__(self, policy: SitePolicy, length: int, *, kept: int | None = None) -> None:
+    def __init__(
+        self,
+        policy: SitePolicy,
+        length: int,
+        *,
+        kept: int | None = None,
+        work_most: int = WORK_MOST,
+    ) -> None:
         self._classes = policy.usable_classes()
         self._rules = LocalRules(policy)
         self._length = length
@@ -40,9 +47,9 @@ class LayeredSpace:
         self._min_classes = policy.min_classes
         self._grid = Grid(self._classes, tracked=bool(policy.min_classes))
         self._nothing = [0] * self._grid.size
-        self._states = self._reachable()
+        self._states = self._reachable(work_most)
         work = length * self._grid.size * (self._word_states * self._width + 12 * len(self._states))
-        if work > WORK_MOST:
+        if work > work_most:
             rule = "classes" if self._grid.size > 64 else "forbidden"
             raise WorkTooGreat(rule=rule)
         self._neutral = {
@@ -88,7 +95,7 @@ class LayeredSpace:
     def _width(self) -> int:
         return len(self._rules.symbols)
 
-    def _reachable(self) -> list[State]:
+    def _reachable(self, work_most: int) -> list[State]:
         seen, edge = {NEUTRAL}, [NEUTRAL]
         for state in edge:
             neutral = (*NEUTRAL[:5], state[5])
@@ -101,7 +108,7 @@ class LayeredSpace:
                     if following not in seen:
                         seen.add(following)
                         edge.append(following)
-            if len(edge) > WORK_MOST // 12:
+            if len(edge) > work_most // 12:
                 break
         self._word_states = len({state[5] for state in seen})
         return edge

@@ -13,7 +13,7 @@ from functools import cached_property
 from newknot.core.errors import NewKnotError
 from newknot.core.generate.bits import floor_log2
 from newknot.core.generate.case_folding import CaseFolding, RuleNotCounted
-from newknot.core.generate.layered import LayeredSpace, WorkTooGreat
+from newknot.core.generate.layered import WORK_MOST, LayeredSpace, WorkTooGreat
 from newknot.core.generate.local_rules import breach_pattern
 from newknot.core.generate.order_free import OrderFreeSpace
 from newknot.core.generate.random_source import RandomSource
@@ -58,10 +58,11 @@ class PasswordSpace:
     """All strings of `length` that satisfy `policy`; where the site keeps fewer, what it keeps.
 
     Raises `LengthRefused`, `RuleNotCounted`. size_bounds: (low, high) integers, equal where the
-    count is exact; (0, 0) where there is no such string.
+    count is exact; (0, 0) where there is no such string. work_most: additions that the exact count
+    may take; beyond them there are bounds.
     """
 
-    def __init__(self, policy: SitePolicy, length: int) -> None:
+    def __init__(self, policy: SitePolicy, length: int, *, work_most: int = WORK_MOST) -> None:
         most = min(policy.max_length, LENGTH_LIMIT)
         if isinstance(length, bool) or not isinstance(length, int):
             raise LengthRefused(length=0, least=policy.min_length, most=most)
@@ -78,7 +79,7 @@ class PasswordSpace:
         self._listed: list[int] | None = None
         self._costly = ""
         self._core = OrderFreeSpace(needed, length)
-        self.size_bounds = self._bounds(needed)
+        self.size_bounds = self._bounds(needed, work_most)
 
     @cached_property
     def entropy_bits(self) -> float:
@@ -122,7 +123,7 @@ class PasswordSpace:
     def _keeps_less(self) -> bool:
         return self.policy.keeps_first is not None and self.policy.keeps_first < self.length
 
-    def _bounds(self, needed: SitePolicy) -> tuple[int, int]:
+    def _bounds(self, needed: SitePolicy, work_most: int) -> tuple[int, int]:
         size = self._core.size
         ends = self._first is not None or self._last is not None
         if self._pattern is None and not ends and not self._keeps_less:
@@ -130,7 +131,9 @@ class PasswordSpace:
         limited = needed.distinct or needed.max_uses is not None
         if not limited:
             try:
-                self._layered = LayeredSpace(needed, self.length, kept=needed.keeps_first)
+                self._layered = LayeredSpace(
+                    needed, self.length, kept=needed.keeps_first, work_most=work_most
+                )
                 return self._layered.size, self._layered.size
             except WorkTooGreat as error:
                 self._costly = str(error.data["rule"])
@@ -138,7 +141,7 @@ class PasswordSpace:
                     return 0, size
         else:
             self._costly = "distinct" if needed.distinct else "max_uses"
-        if size <= LISTED_MOST:
+        if size <= min(LISTED_MOST, work_most):
             self._listed = [r for r in range(size) if self._passes(self._core.unrank(r))]
             return len(self._listed), len(self._listed)
         low = size - breaking_ends(self._core, needed) - breaking_neighbours(needed, self.length)

@@ -96,7 +96,7 @@ class SitePolicy:
         return violations(self, secret)
 
     def conflicts(self) -> Conflict | None:
-        """Rules that contradict one another, or None where none were found."""
+        """Rules that contradict one another, or None where something satisfies the policy."""
         from newknot.core.policy.conflicts import conflict
 
         return conflict(self)

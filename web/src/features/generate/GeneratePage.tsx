@@ -8,7 +8,7 @@ import { useClipboard } from "../../shared/clipboard";
 import { LargeRuler } from "../../shared/GuessRuler";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { MarkLegend, SecretText } from "../../shared/SecretText";
-import { useDraw } from "../../shared/useDraw";
+import { useDraw, type WordsWish } from "../../shared/useDraw";
 import { useKeys } from "../../shared/useKeys";
 import { LooseEnds } from "./LooseEnds";
 import { PlaceDialog } from "./PlaceDialog";
@@ -23,6 +23,7 @@ export default function GeneratePage() {
   const [site, setSite] = useState(NO_SITE);
   const [policy, setPolicy] = useState<Policy | null>(null);
   const [length, setLength] = useState(WISHED_LENGTH);
+  const [words, setWords] = useState<WordsWish | null>(null);
   const [placing, setPlacing] = useState<string | null>(null);
   const [kept, setKept] = useState<string | null>(null);
   const { drawn, problem, draw, back, settled, setProblem } = useDraw();
@@ -38,9 +39,18 @@ export default function GeneratePage() {
       const held = Math.max(next.min_length, Math.min(next.max_length, nextLength));
       setPolicy(next);
       setLength(held);
+      setWords(null);
       void draw({ length: held, policy: next }, passing);
     },
     [draw],
+  );
+  const wishWords = useCallback(
+    (wish: WordsWish | null) => {
+      setWords(wish);
+      if (wish) void draw({ ...wish, policy_id: site === NO_SITE ? undefined : site }, true);
+      else if (policy) void draw({ length, policy });
+    },
+    [draw, site, policy, length],
   );
   useEffect(() => {
     if (base && policy === null) change(base, WISHED_LENGTH, false);
@@ -84,7 +94,10 @@ export default function GeneratePage() {
       setProblem(error);
     }
   };
-  const again = () => policy && void draw({ length, policy });
+  const again = () => {
+    if (words) void draw({ ...words, policy_id: site === NO_SITE ? undefined : site });
+    else if (policy) void draw({ length, policy });
+  };
 
   useKeys({
     y: () => void copyIt(),
@@ -113,13 +126,25 @@ export default function GeneratePage() {
           length={length}
           onPick={pick}
           onChange={change}
+          words={words}
+          onWords={wishWords}
         />
         <section className="drawn" aria-label="The drawn secret">
           <div style={{ minHeight: 58 }} aria-live="polite">
-            {drawn && <SecretText secret={drawn.secret} big />}
+            {drawn &&
+              (words ? (
+                <WordsText text={drawn.secret} />
+              ) : (
+                <SecretText secret={drawn.secret} big />
+              ))}
           </div>
-          <MarkLegend />
+          {!words && <MarkLegend />}
           <ProblemNote problem={problem} />
+          {drawn && drawn.breaks.length > 0 && (
+            <p className="problem" role="status">
+              {chosen?.name ?? "The site"} would refuse it: {drawn.breaks.join("; ")}.
+            </p>
+          )}
           <div className="row">
             <Button type="primary" onClick={() => void copyIt()} disabled={!drawn}>
               Copy <kbd>Y</kbd>
@@ -149,9 +174,11 @@ export default function GeneratePage() {
               <span>
                 one of {drawn?.is_exact ? "" : "at least "}
                 {size.mantissa} × 10<sup>{size.exponent}</sup> equally likely, by counting every
-                {drawn && policy.keeps_first && policy.keeps_first < length
-                  ? ` beginning of ${policy.keeps_first} that the site keeps`
-                  : " string that this policy allows at this length"}
+                {words
+                  ? " choice of such words"
+                  : drawn && policy.keeps_first && policy.keeps_first < length
+                    ? ` beginning of ${policy.keeps_first} that the site keeps`
+                    : " string that this policy allows at this length"}
               </span>
             )}
           </div>
@@ -163,5 +190,17 @@ export default function GeneratePage() {
       <LooseEnds onPlace={setPlacing} />
       {placing && <PlaceDialog looseEndId={placing} onClose={() => setPlacing(null)} />}
     </div>
+  );
+}
+
+/** A passphrase is read as words, not in groups of four. */
+function WordsText({ text }: { text: string }) {
+  return (
+    <span
+      translate="no"
+      style={{ fontFamily: "var(--mono)", fontSize: 30, overflowWrap: "anywhere" }}
+    >
+      {text}
+    </span>
   );
 }

@@ -1,6 +1,8 @@
-import { InputNumber, Select, Slider, Switch } from "antd";
+import { InputNumber, Radio, Select, Slider, Switch } from "antd";
 import { memo, useCallback, useRef } from "react";
 import type { Schema } from "../../api/client";
+import type { WordsWish } from "../../shared/useDraw";
+import { WordsBench } from "./WordsBench";
 import { classLabel, policySentence, withClass, type Policy } from "../../domain/policy";
 
 export const NO_SITE = "none";
@@ -12,13 +14,16 @@ type Props = {
   base: Policy;
   policy: Policy;
   length: number;
+  /** Words instead of characters, or null. */
+  words: WordsWish | null;
   onPick: (site: string) => void;
   onChange: (policy: Policy, length: number) => void;
+  onWords: (wish: WordsWish | null) => void;
 };
 
 /** The policy at hand as switches and as one sentence. Drawn anew only when it changes. */
 export const PolicyBench = memo(function PolicyBench(props: Props) {
-  const { library, site, base, policy, length, onPick, onChange } = props;
+  const { library, site, base, policy, length, words, onPick, onChange, onWords } = props;
   const held = useRef(length);
   held.current = length;
   const onPolicy = useCallback((next: Policy) => onChange(next, held.current), [onChange]);
@@ -29,33 +34,40 @@ export const PolicyBench = memo(function PolicyBench(props: Props) {
         <p className="small quiet">Site policy</p>
         <p>{policySentence(policy)}</p>
       </div>
-      <div className="row spread" style={{ marginTop: 6 }}>
-        <span className="small quiet">Length</span>
-        <InputNumber
-          aria-label="Length in characters"
-          size="small"
-          min={policy.min_length}
-          max={policy.max_length}
-          value={length}
-          onChange={(value) => typeof value === "number" && onChange(policy, value)}
-          style={{ width: 68 }}
-        />
-      </div>
-      <Slider
-        min={policy.min_length}
-        max={Math.min(policy.max_length, 64)}
-        value={length}
-        onChange={(value) => onChange(policy, value)}
-        ariaLabelForHandle="Length in characters"
-        tooltip={{ open: false }}
-        style={{ margin: "0 6px 4px" }}
-      />
-      <ClassLines
-        base={base}
-        policy={policy}
-        lookAlikes={library.look_alikes}
-        onPolicy={onPolicy}
-      />
+      <KindPick words={words} onWords={onWords} />
+      {words ? (
+        <WordsBench wish={words} onChange={onWords} />
+      ) : (
+        <>
+          <div className="row spread" style={{ marginTop: 6 }}>
+            <span className="small quiet">Length</span>
+            <InputNumber
+              aria-label="Length in characters"
+              size="small"
+              min={policy.min_length}
+              max={policy.max_length}
+              value={length}
+              onChange={(value) => typeof value === "number" && onChange(policy, value)}
+              style={{ width: 68 }}
+            />
+          </div>
+          <Slider
+            min={policy.min_length}
+            max={Math.min(policy.max_length, 64)}
+            value={length}
+            onChange={(value) => onChange(policy, value)}
+            ariaLabelForHandle="Length in characters"
+            tooltip={{ open: false }}
+            style={{ margin: "0 6px 4px" }}
+          />
+          <ClassLines
+            base={base}
+            policy={policy}
+            lookAlikes={library.look_alikes}
+            onPolicy={onPolicy}
+          />
+        </>
+      )}
     </section>
   );
 });
@@ -136,5 +148,24 @@ const ClassLines = memo(function ClassLines({ base, policy, lookAlikes, onPolicy
         </span>
       </div>
     </>
+  );
+});
+
+const CHARACTERS = "characters";
+const WORDS: WordsWish = { words: 6, separator: " ", capitals: false, digit: false };
+
+const KindPick = memo(function KindPick({ words, onWords }: Pick<Props, "words" | "onWords">) {
+  return (
+    <Radio.Group
+      size="small"
+      optionType="button"
+      aria-label="What the secret is made of"
+      value={words ? "words" : CHARACTERS}
+      onChange={(event) => onWords(event.target.value === CHARACTERS ? null : WORDS)}
+      options={[
+        { value: CHARACTERS, label: "Characters" },
+        { value: "words", label: "Words" },
+      ]}
+    />
   );
 });

@@ -68,8 +68,14 @@ export default function PoliciesPage() {
                 </td>
                 <td>
                   {policySentence(one.policy as Policy)}
-                  {one.conflict && <p className="problem small">{one.conflict.says}</p>}
-                  {one.not_drawn && (
+                  {one.conflict && (
+                    <p className="problem small">
+                      {one.conflict.is_decided && <b>Nothing can satisfy it: </b>}
+                      {one.conflict.says}
+                      {one.conflict.frees && <>. It would work {one.conflict.frees}</>}.
+                    </p>
+                  )}
+                  {one.not_drawn && !one.conflict && (
                     <p className="problem small">
                       No draw is offered to it:{" "}
                       {sentence({ code: one.not_drawn, data: { rule: "these rules together" } })}
