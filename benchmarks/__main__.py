@@ -11,6 +11,7 @@ import statistics
 import tempfile
 import time
 from collections.abc import Callable
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from functools import partial
 from pathlib import Path
@@ -91,6 +92,20 @@ def usual_policies() -> dict[str, SitePolicy]:
     }
 
 
+def further_policies() -> dict[str, SitePolicy]:
+    """Rules that look at neighbours."""
+    each = usual_policies()["one of each, 16"]
+    words = ("ilse", "gantry")
+    return {
+        "one of each, 2 alike, 2 forbidden texts, 16": replace(
+            each, max_identical_run=2, forbidden=words
+        ),
+        "one of each, 2 alike, sequences of 3, 16": replace(
+            each, max_identical_run=2, max_sequence_run=3
+        ),
+    }
+
+
 def plain_loop(alphabet: str, length: int) -> str:
     """What a draw costs where nothing is demanded of it."""
     return "".join(secrets.choice(alphabet) for _ in range(length))
@@ -103,7 +118,7 @@ def repeat(act: Callable[[], object]) -> None:
 
 def bench_draws() -> None:
     print("\nDraws, against a plain loop over secrets.choice")
-    for name, policy in usual_policies().items():
+    for name, policy in {**usual_policies(), **further_policies()}.items():
         length = policy.max_length
         compiling = statistics.median(timed(PasswordSpace, policy, length) for _ in range(9))
         draw = partial(PasswordSpace(policy, length).draw, SystemRandom())

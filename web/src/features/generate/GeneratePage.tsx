@@ -61,9 +61,12 @@ export default function GeneratePage() {
       const found = library.data?.policies.find((p) => p.policy_id === id)?.policy;
       setSite(id);
       const next = (found ?? library.data?.default) as Policy | undefined;
-      if (next) change(next, WISHED_LENGTH, false);
+      if (!next) return;
+      if (!words) return change(next, WISHED_LENGTH, false);
+      setPolicy(next);
+      void draw({ ...words, policy_id: found ? id : undefined });
     },
-    [library.data, change],
+    [library.data, change, draw, words],
   );
 
   const keep = async () => {

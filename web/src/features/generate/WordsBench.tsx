@@ -65,13 +65,15 @@ export const WordsBench = memo(function WordsBench({ wish, onChange }: Props) {
         <span className="row" style={{ gap: 8 }}>
           <Switch
             size="small"
-            aria-label="A digit after one of them"
+            aria-label="A digit after one word"
             checked={wish.digit}
             onChange={(digit) => set({ digit })}
           />
-          A digit after one of them
+          A digit after one word
         </span>
-        <span className="small quiet">+{Math.log2(10 * wish.words).toFixed(1)} bits</span>
+        <span className="small quiet" style={{ whiteSpace: "nowrap" }}>
+          +{Math.log2(10 * wish.words).toFixed(1)}
+        </span>
       </div>
     </>
   );
