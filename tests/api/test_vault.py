@@ -54,6 +54,21 @@ def test_guessing_is_slowed_and_the_right_one_ends_it(api: Api) -> None:
     assert api.refused("POST", "vault/proof", wrong) == "403 wrong_passphrase"
 
 
+def test_guesses_side_by_side_do_not_slip_past_the_brake(api: Api) -> None:
+    api.ok("POST", "vault/lock")
+    said: list[str] = []
+
+    def guess() -> None:
+        said.append(api.refused("POST", "vault/unlock", {"passphrase": "seven lamps"}))
+
+    guesses = [threading.Thread(target=guess) for _ in range(8)]
+    for one in guesses:
+        one.start()
+    for one in guesses:
+        one.join(20)
+    assert said.count("403 wrong_passphrase") == 3 and said.count("429 too_many_guesses") == 5
+
+
 def test_it_locks_itself_when_idle_and_only_human_acts_extend(api: Api) -> None:
     for _ in range(5):
         api.clock.pass_s(590)

@@ -150,6 +150,13 @@ def test_the_count_of_a_plain_policy_is_a_power() -> None:
     assert space.entropy_bits == 131.09
 
 
+def test_a_site_may_take_more_than_is_drawn() -> None:
+    policy = SitePolicy.from_dict({"min_length": 8, "max_length": 4096, "classes": EVERY})
+    assert PasswordSpace(policy, 256).size_bounds[0] > 0
+    with pytest.raises(LengthRefused):
+        PasswordSpace(policy, 257)
+
+
 @pytest.mark.parametrize("length", [0, -1, 19, 21, 10**9, True])
 def test_a_length_outside_the_policy_is_refused(length: int) -> None:
     with pytest.raises(LengthRefused):

@@ -4,7 +4,7 @@ import gc
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
-from threading import Condition
+from threading import Condition, Lock
 from typing import TYPE_CHECKING
 
 from newknot.core.generate import RandomSource
@@ -58,6 +58,8 @@ class Keeper:
         self._parameters = parameters
         self._vault: Vault | None = None
         self._changing = Condition()
+        # One guess at a time: side by side they would all pass the brake before it closes.
+        self._one_guess = Lock()
         self._running = 0
         self._locking = False
         self._deadline_s = 0.0
@@ -94,12 +96,16 @@ class Keeper:
         Raises `WrongPassphrase`, `TooManyGuesses`, and the vault's own errors.
         """
         self.lock_if_idle()
-        self.brake.check(self.clock.boot_s())
+        with self._one_guess:
+            return self._unlock(passphrase)
+
+    def _unlock(self, passphrase: str) -> tuple[str, str]:
         with self._changing:
             open_now = self._vault if self.is_unlocked else None
         if open_now is not None:
-            self.prove(passphrase)
+            self._prove(passphrase)
             return self.sessions.begin(self.clock.boot_s())
+        self.brake.check(self.clock.boot_s())
         try:
             vault = Vault.unlock(self.path, passphrase=passphrase, state_folder=self.state_folder)
         except WrongPassphrase:
@@ -112,6 +118,10 @@ class Keeper:
 
     def prove(self, passphrase: str) -> None:
         """Raises `WrongPassphrase` unless it is the unlocked vault's passphrase."""
+        with self._one_guess:
+            self._prove(passphrase)
+
+    def _prove(self, passphrase: str) -> None:
         self.brake.check(self.clock.boot_s())
         with self.at_work() as vault:
             if not vault.proves(passphrase):

@@ -45,6 +45,7 @@ def test_what_is_written_is_read_back_the_same() -> None:
         ({"classes": {}}, "classes"),
         ({"classes": ["x"]}, "classes.0"),
         ({"classes": [{"name": "a", "characters": ""}]}, "classes.0.characters"),
+        ({"classes": [{"name": "a", "characters": "a\n"}]}, "classes.0.characters"),
         ({"classes": [{"name": "a", "characters": "aa"}]}, "classes.0.characters"),
         (
             {"classes": [{"name": "a", "characters": "ab"}, {"name": "b", "characters": "bc"}]},

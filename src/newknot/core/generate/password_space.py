@@ -17,6 +17,7 @@ from newknot.core.generate.layered import WORK_MOST, LayeredSpace, WorkTooGreat
 from newknot.core.generate.local_rules import breach_pattern
 from newknot.core.generate.order_free import OrderFreeSpace
 from newknot.core.generate.random_source import RandomSource
+from newknot.core.policy.conflicts import contradiction
 from newknot.core.policy.folding import folded
 from newknot.core.policy.site_policy import LENGTH_LIMIT, SitePolicy
 
@@ -161,7 +162,7 @@ class PasswordSpace:
     def _refuse_empty(self) -> None:
         low, high = self.size_bounds
         if high == 0:
-            found = self.policy.conflicts()
+            found = contradiction(self.policy)
             says = found.says if found else "no text of this length satisfies every rule"
             raise SpaceEmpty(length=self.length, says=says)
         if low == 0 or (self._layered is None and self._listed is None and not self._may_reject):

@@ -34,7 +34,7 @@ class Conflict:
 
 def conflict(policy: SitePolicy) -> Conflict | None:
     """A contradiction with what would free it; None where something satisfies the policy."""
-    found = _by_arithmetic(policy)
+    found = contradiction(policy)
     if found is None:
         search = _Search()
         satisfied = search.satisfied(policy)
@@ -222,7 +222,7 @@ def _rules(policy: SitePolicy) -> Iterator[_Rule]:
         yield _Rule("excluded", "without the excluded characters", _with(excluded=""))
 
 
-def _by_arithmetic(policy: SitePolicy) -> Conflict | None:
+def contradiction(policy: SitePolicy) -> Conflict | None:
     """The first contradiction among lengths and classes, or None where there is none."""
     if policy.min_length > policy.max_length:
         says = f"at least {policy.min_length} but at most {policy.max_length} characters"

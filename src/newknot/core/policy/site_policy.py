@@ -13,6 +13,8 @@ if TYPE_CHECKING:
     from newknot.core.policy.violations import Violation
 
 LENGTH_LIMIT = 256
+"""What is drawn and counted at most; a policy may say more."""
+SAID_LENGTH_LIMIT = 10_000
 CLASSES_LIMIT = 16
 CLASS_CHARACTERS_LIMIT = 2_000
 FORBIDDEN_LIMIT = 50
@@ -143,6 +145,8 @@ def _class(entry: object, at: str) -> CharacterClass:
     characters = _text(entry.get("characters"), f"{at}.characters", CLASS_CHARACTERS_LIMIT)
     if not characters:
         raise PolicyInvalid(f"{at}.characters", "is empty")
+    if any(ord(c) < 32 for c in characters):
+        raise PolicyInvalid(f"{at}.characters", "holds a control character")
     if len(set(characters)) != len(characters):
         raise PolicyInvalid(f"{at}.characters", "names a character twice")
     minimum = _integer(entry.get("minimum", 0), f"{at}.minimum", 0, LENGTH_LIMIT)
@@ -158,8 +162,8 @@ def _read(document: Mapping[str, Any]) -> SitePolicy:
     unknown = set(document) - {f.name for f in fields(SitePolicy)}
     if unknown:
         raise PolicyInvalid(sorted(map(str, unknown))[0], "is not a known key")
-    min_length = _integer(document.get("min_length"), "min_length", 1, LENGTH_LIMIT)
-    max_length = _integer(document.get("max_length"), "max_length", 1, LENGTH_LIMIT)
+    min_length = _integer(document.get("min_length"), "min_length", 1, SAID_LENGTH_LIMIT)
+    max_length = _integer(document.get("max_length"), "max_length", 1, SAID_LENGTH_LIMIT)
     entries = document.get("classes", [])
     if not isinstance(entries, (list, tuple)) or len(entries) > CLASSES_LIMIT:
         raise PolicyInvalid("classes", f"is not a list of at most {CLASSES_LIMIT} classes")
