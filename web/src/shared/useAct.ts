@@ -12,12 +12,13 @@ export function useAct() {
       setBusy(true);
       try {
         await act();
-        await queryClient.invalidateQueries();
       } catch (failure) {
         setProblem(failure);
+        return;
       } finally {
         setBusy(false);
       }
+      await queryClient.invalidateQueries();
     },
     [queryClient],
   );

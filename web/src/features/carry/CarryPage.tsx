@@ -164,7 +164,7 @@ function BringIn() {
             ))}
           </div>
           <div className="row">
-            <Button type="primary" onClick={() => void apply()} loading={busy} disabled={!coming}>
+            <Button type="primary" onClick={() => void apply()} disabled={!coming || busy}>
               Bring {count(coming, "login")} in
             </Button>
             <Button onClick={() => void leave()}>Leave it</Button>
