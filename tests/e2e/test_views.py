@@ -3,7 +3,7 @@
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, expect
+from playwright.sync_api import Browser, Page, expect
 
 from tests.e2e.conftest import open_page
 from tests.support.running import ROOT, Served
@@ -121,16 +121,22 @@ def test_delete_asks_and_needs_proof_and_the_bin_gives_back(
     page.context.close()
 
 
-def test_the_clipboard_is_emptied_when_due_or_when_the_window_is_in_front_again(
-    browser_here: Browser, demo_here: Served
-) -> None:
-    page = open_page(browser_here, demo_here)
+def logins_with_a_clock(browser: Browser, served: Served) -> Page:
+    """The list of logins, on a page whose time is set by the test."""
+    page = open_page(browser, served)
     page.clock.install()
     page.reload()
     page.get_by_role("heading", name="to do").wait_for()
     page.keyboard.press("2")
     page.get_by_role("heading", level=1, name="Logins").wait_for()
     page.get_by_role("listitem").first.wait_for()
+    return page
+
+
+def test_the_clipboard_is_emptied_when_due_or_when_the_window_is_in_front_again(
+    browser_here: Browser, demo_here: Served
+) -> None:
+    page = logins_with_a_clock(browser_here, demo_here)
     for in_front in (True, False):
         page.keyboard.press("y")
         expect(page.get_by_text("emptied in 30 s").first).to_be_visible()
@@ -152,13 +158,7 @@ def test_the_clipboard_is_emptied_when_due_or_when_the_window_is_in_front_again(
 def test_what_was_copied_elsewhere_since_is_not_destroyed(
     browser_here: Browser, demo_here: Served
 ) -> None:
-    page = open_page(browser_here, demo_here)
-    page.clock.install()
-    page.reload()
-    page.get_by_role("heading", name="to do").wait_for()
-    page.keyboard.press("2")
-    page.get_by_role("heading", level=1, name="Logins").wait_for()
-    page.get_by_role("listitem").first.wait_for()
+    page = logins_with_a_clock(browser_here, demo_here)
     page.keyboard.press("y")
     expect(page.get_by_text("emptied in 30 s").first).to_be_visible()
     page.evaluate("navigator.clipboard.writeText('a cue sheet')")
