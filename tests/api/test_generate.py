@@ -52,15 +52,92 @@ def test_what_cannot_be_drawn_to_is_refused(api: Api, body: dict[str, Any], refu
     assert api.refused("POST", "draws", body) == refusal
 
 
-def test_words_are_held_against_the_site_at_hand(api: Api) -> None:
-    saved = api.ok("POST", "policies", {"name": "G", "domains": [], "policy": POLICY})
-    body = {"words": 4, "separator": "-", "policy_id": saved["policy_id"]}
-    drawn = api.ok("POST", "draws/words", body)
-    assert len(drawn["secret"].split("-")) == 4 and drawn["entropy_bits"] == 44
-    assert {"longer than 16", "fewer than 2 of digit"} <= set(drawn["breaks"])
+ALL = [LOWER, DIGITS, {"name": "upper", "characters": "ABCDEFGHIJKLMNOPQRSTUVWXYZ", "minimum": 1}]
+
+
+def test_words_are_drawn_to_the_site_at_hand(api: Api) -> None:
+    policy = {"min_length": 8, "max_length": 40, "classes": ALL}
+    saved = api.ok("POST", "policies", {"name": "G", "domains": [], "policy": policy})
+    drawn = api.ok("POST", "draws/words", {"shape": {"words": 4}, "policy_id": saved["policy_id"]})
+    assert drawn["secret"][0].isupper() and sum(c.isdigit() for c in drawn["secret"]) == 3
+    assert [n.split(",")[0] for n in drawn["notes"]] == [
+        "a random digit between the words", "capital first letters"
+    ]  # fmt: skip
+    # A few of the passphrases are longer than 40, and those are not among the counted.
+    assert 61 < drawn["entropy_bits"] < 4 * 12.925 + 3 * 3.33
     login = api.add(secret={"draw_id": drawn["draw_id"]})
     assert api.secret_of(login["login_id"]) == drawn["secret"]
-    assert api.refused("POST", "draws/words", {"words": 99}) == "422 field_invalid"
+    assert login["entropy_bits"] == drawn["entropy_bits"]
+    narrow = {"shape": {"words": 6}, "policy": POLICY}
+    assert api.refused("POST", "draws/words", narrow) == "422 no_room"
+    assert api.refused("POST", "draws/words", {"shape": {"words": 99}}) == "422 field_invalid"
+
+
+def test_keeping_words_and_redrawing_others_costs_bits_and_says_so(api: Api) -> None:
+    first = api.ok("POST", "draws/words", {})
+    assert (first["entropy_bits"], first["looked_at"]) == (77.54, 1)
+    body = {"after": first["draw_id"], "keep": [0, 2, 3, 4, 5]}
+    second = api.ok("POST", "draws/words", body)
+    assert [second["words"][i] for i in body["keep"]] == [first["words"][i] for i in body["keep"]]
+    assert (second["looked_at"], second["whole_bits"]) == (7, 77.54)
+    assert second["entropy_bits"] == 74.74
+    third = api.ok("POST", "draws/words", {"after": second["draw_id"]})
+    assert (third["looked_at"], third["entropy_bits"]) == (8, 74.54)
+    for keep in ([6], [0, 1, 2, 3, 4, 5], [-1], [0.5]):
+        refused = api.refused("POST", "draws/words", {"after": first["draw_id"], "keep": keep})
+        assert refused.startswith("422")
+    assert api.refused("POST", "draws/words", {"keep": [1]}) == "422 field_invalid"
+
+
+def test_real_dice_pick_the_words(api: Api) -> None:
+    shape = {"words": 2, "separator": "-"}
+    body = {"shape": shape, "faces": ["11111", "66666"]}
+    drawn = api.ok("POST", "draws/dice", body)
+    assert (drawn["secret"], drawn["entropy_bits"]) == ("aardvark-zoom", 25.84)
+    for faces in (["11111"], ["11111", "11117"], ["1", "2"]):
+        refused = api.refused("POST", "draws/dice", {"shape": shape, "faces": faces})
+        assert refused == "422 field_invalid"
+
+
+def test_sentences_pins_and_lines(api: Api) -> None:
+    sentence = api.ok("POST", "draws/sentence", {"template": "short"})
+    assert sentence["entropy_bits"] == 63.61 and sentence["secret"].endswith(".")
+    again = api.ok("POST", "draws/sentence", {"after": sentence["draw_id"]})
+    assert again["entropy_bits"] == 62.61
+    saved = api.ok("POST", "policies", {"name": "G", "domains": [], "policy": POLICY})
+    pin = api.ok("POST", "draws/pin", {"length": 6, "policy_id": saved["policy_id"]})
+    assert pin["secret"].isdigit() and 19.5 < pin["entropy_bits"] < 19.93
+    assert pin["breaks"] == ["shorter than 8"]
+    line = api.ok("POST", "draws/line", {"line": "Nobody rigs 7 lamps on a wet ladder, Ilse"})
+    assert line["secret"] == "Nr7loawl,I"
+    assert (line["entropy_bits"], line["whole_bits"], line["is_exact"]) == (None, None, False)
+    login = api.add(secret={"draw_id": line["draw_id"]})
+    assert (login["made"], login["entropy_bits"]) == ("own", None)
+    assert api.refused("POST", "draws/line", {"line": " "}) == "422 field_invalid"
+    assert api.refused("POST", "draws/pin", {"length": 10**9}) == "422 field_invalid"
+
+
+def test_the_same_worth_side_by_side(api: Api) -> None:
+    rows = api.ok("POST", "draws/side-by-side", {"bits": 75})
+    assert [row["kind"] for row in rows] == ["characters", "words", "sentence"]
+    characters, words, sentence = rows
+    assert [r["draw"]["entropy_bits"] >= 75 for r in rows] == [True] * 3
+    assert (characters["says"], words["says"]) == ("12 characters", "6 words")
+    assert characters["length"] == 12 < words["length"] < sentence["length"]
+    assert words["key_presses"] == words["phone_taps"] == words["length"]
+    assert characters["phone_taps"] > characters["key_presses"] > 12
+    kept = api.ok("GET", f"draws/{words['draw']['draw_id']}")
+    assert kept["secret"] == words["draw"]["secret"]
+    narrow = api.ok("POST", "draws/side-by-side", {"bits": 75, "policy": POLICY})
+    assert [r["problem_code"] for r in narrow] == [None, "not_worth_it", "no_room"]
+
+
+def test_earlier_draws_are_listed_without_their_secrets(api: Api) -> None:
+    drawn = [api.ok("POST", "draws", {"length": 12}), api.ok("POST", "draws/pin", {"length": 5})]
+    listed = api.ok("GET", "draws")
+    assert [one["draw_id"] for one in listed] == [one["draw_id"] for one in reversed(drawn)]
+    assert [(one["kind"], one["length"]) for one in listed] == [("pin", 5), ("characters", 12)]
+    assert not any(one["secret"] in str(listed) for one in drawn)
 
 
 def test_a_copied_draw_is_a_loose_end_until_it_is_placed(api: Api) -> None:
@@ -123,4 +200,46 @@ def test_a_policy_is_kept_changed_and_found_by_site(api: Api) -> None:
         == "rule_not_counted"
     )
     api.ok("DELETE", f"policies/{saved['policy_id']}")
+    assert api.ok("GET", "policies")["policies"] == []
+
+
+def test_policies_go_out_as_a_file_and_come_in_again(api: Api) -> None:
+    for name in ("Gantry", "Slate"):
+        domains = [f"{name.lower()}.example"]
+        api.ok("POST", "policies", {"name": name, "domains": domains, "policy": POLICY})
+    file = api.call("GET", "policies/file").content
+    slate = next(p for p in api.ok("GET", "policies")["policies"] if p["name"] == "Slate")
+    api.ok("DELETE", f"policies/{slate['policy_id']}")
+    gantry = api.ok("GET", "policies")["policies"][0]
+    longer = {"name": "Gantry", "domains": gantry["domains"], "policy": {**POLICY, "min_length": 9}}
+    api.ok("PUT", f"policies/{gantry['policy_id']}", {**longer, "source": "refusal"})
+    brought = api.call("POST", "policies/file", file).json()
+    assert brought == {"added": ["Slate"], "same": [], "differing": ["Gantry"]}
+    sources = {p["name"]: p["source"] for p in api.ok("GET", "policies")["policies"]}
+    assert sources == {"Gantry": "refusal", "Slate": "file"}
+    brought = api.call("POST", "policies/file?replaces=true", file).json()
+    assert brought == {"added": [], "same": ["Slate"], "differing": ["Gantry"]}
+    assert api.call("GET", "policies/file").content == file
+
+
+@pytest.mark.parametrize(
+    ("body", "status", "code"),
+    [
+        (b"{}", 422, "policy_file_refused"),
+        (b" " * (50 * 1024 * 1024), 413, "body_too_large"),
+        (
+            b'[{"name":"A","policy":{"min_length":1,"max_length":2}},'
+            b'{"name":"B","domains":["no such site"],"policy":{"min_length":1,"max_length":2}}]',
+            422,
+            "field_invalid",
+        ),
+    ],
+)
+def test_a_policy_file_that_is_wrong_changes_nothing(
+    api: Api, body: bytes, status: int, code: str
+) -> None:
+    answer = api.call("POST", "policies/file", body)
+    assert (answer.status_code, answer.json()["code"]) == (status, code)
+    if code == "field_invalid":
+        assert answer.json()["data"]["field"] == "policies.1.domains.0"
     assert api.ok("GET", "policies")["policies"] == []

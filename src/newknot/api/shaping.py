@@ -80,4 +80,4 @@ def new_secret_of(body: SecretIn | None, work: Work) -> NewSecret | None:
     drawn = work.keeper.draws.get(body.draw_id)
     kept = {one.loose_end_id for one in list_loose_ends(work.vault)}
     loose_end_id = drawn.draw_id if drawn.draw_id in kept else None
-    return NewSecret(drawn.secret, drawn.origin, loose_end_id)
+    return NewSecret(drawn.secret, drawn.facts.origin, loose_end_id)

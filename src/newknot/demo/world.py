@@ -25,12 +25,13 @@ from newknot.store.vault import Vault
 from newknot.usecases.checks import run_check
 from newknot.usecases.clock import Clock
 from newknot.usecases.draw_ring import DrawRing
-from newknot.usecases.drawing import SpaceShelf, best_length, draw_password
+from newknot.usecases.drawing import best_length, draw_password
 from newknot.usecases.logins import LoginDraft, NewSecret, add_login, edit_login
 from newknot.usecases.loose_ends import keep_draw
 from newknot.usecases.policies import default_policy, policy_for, save_policy
 from newknot.usecases.progress import Progress
 from newknot.usecases.rotations import StageWish, begin_rotation, hand_out, take_event
+from newknot.usecases.space_shelf import SpaceShelf
 
 __all__ = ["PASSPHRASE", "PracticeSites", "prepare"]
 
@@ -100,7 +101,7 @@ def fill(vault: Vault, *, corpus: Corpus, sites: PracticeSites, now: datetime) -
         _name_mailbox(vault, demo, cards, now)
     ring = DrawRing()
     for days, address in ((3, "https://lumensociety.example"), (0, "")):
-        draw = draw_password(ring, SpaceShelf(), drawn, default_policy(), length=20)
+        draw = draw_password(ring, SpaceShelf(), drawn, default_policy(), length=20, now=now)
         keep_draw(vault, draw, address=address, now=now - timedelta(days=days, hours=1))
     run_check(vault, corpus=corpus, progress=Progress(), now=now)
 

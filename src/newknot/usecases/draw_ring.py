@@ -1,71 +1,124 @@
-"""The newest draws of this session, kept in memory so that earlier ones can be stepped back to."""
+"""The newest draws of this session, so that earlier ones can be stepped back to.
+
+They lie sealed under a key that is made at unlock and dropped at lock; none is on disk. Once a
+draw leaves the page it is a loose end, and that is on disk first.
+"""
 
 import secrets
 from collections import OrderedDict
 from dataclasses import dataclass, field
+from datetime import datetime
 from threading import Lock
+from typing import Literal
 
+from newknot.core.generate.looked_at import LookedAt
 from newknot.core.login import Origin
 from newknot.core.secret import Secret
+from newknot.crypto import new_vault_key, open_sealed, seal
+from newknot.store.documents import packed, unpacked
 from newknot.usecases.errors import DrawUnknown
 
 KEPT = 20
+STEP_BYTES = 512
+DrawKind = Literal["characters", "words", "sentence", "pin", "line"]
+
+
+@dataclass(frozen=True, slots=True)
+class DrawFacts:
+    """What is known of a draw beside its text.
+
+    space_size_log10: log10 of the number of texts it was drawn from, or of the guesses that reach
+    a chosen one. whole_bits: of the draw, before what choosing among draws costs.
+    is_exact: whether that number is exact or a proven lower bound. notes: what differs from the
+    wish, as sentences. looked_at: the draws that it was chosen among.
+    """
+
+    kind: DrawKind
+    origin: Origin
+    space_size_log10: float
+    whole_bits: float | None = None
+    is_exact: bool = True
+    notes: tuple[str, ...] = ()
+    looked_at: LookedAt = field(default_factory=LookedAt)
 
 
 @dataclass(frozen=True, slots=True)
 class Draw:
-    """One draw: its text, its bits, and the size of the set it was drawn from.
-
-    is_exact: whether that size is exact or a proven lower bound.
-    """
+    """One draw. words: the list words of a passphrase, else none."""
 
     draw_id: str
     secret: Secret = field(repr=False)
-    origin: Origin
-    space_size_log10: float
-    is_exact: bool
+    words: tuple[str, ...] = field(repr=False)
+    drawn_at: datetime
+    facts: DrawFacts
+
+
+@dataclass(frozen=True, slots=True)
+class _Kept:
+    sealed: bytes
+    length: int
+    drawn_at: datetime
+    facts: DrawFacts
 
 
 class DrawRing:
     """At most 20 draws; gone at lock."""
 
     def __init__(self) -> None:
-        self._draws: OrderedDict[str, Draw] = OrderedDict()
+        self._kept: OrderedDict[str, _Kept] = OrderedDict()
+        self._key = new_vault_key(secrets.token_bytes)
         self._lock = Lock()
 
     def add(
-        self, secret: Secret, origin: Origin, space_size_log10: float, *, is_exact: bool
+        self, secret: Secret, facts: DrawFacts, *, now: datetime, words: tuple[str, ...] = ()
     ) -> Draw:
         """Keeps a draw, letting the oldest go."""
-        draw = Draw(secrets.token_hex(16), secret, origin, space_size_log10, is_exact)
+        draw_id = secrets.token_hex(16)
+        sealed = seal(
+            self._key,
+            packed({"secret": secret.reveal(), "words": list(words)}),
+            bound_to=draw_id.encode(),
+            step=STEP_BYTES,
+            random_bytes=secrets.token_bytes,
+        )
         with self._lock:
-            self._draws[draw.draw_id] = draw
-            while len(self._draws) > KEPT:
-                self._draws.popitem(last=False)
-        return draw
+            self._kept[draw_id] = _Kept(sealed, len(secret), now, facts)
+            while len(self._kept) > KEPT:
+                self._kept.popitem(last=False)
+        return Draw(draw_id, secret, words, now, facts)
 
     def get(self, draw_id: str) -> Draw:
         """A kept draw. Raises `DrawUnknown`."""
         with self._lock:
-            try:
-                return self._draws[draw_id]
-            except KeyError:
-                raise DrawUnknown() from None
+            kept = self._kept.get(draw_id)
+        if kept is None:
+            raise DrawUnknown()
+        text = unpacked(open_sealed(self._key, kept.sealed, bound_to=draw_id.encode()))
+        return Draw(
+            draw_id, Secret(text["secret"]), tuple(text["words"]), kept.drawn_at, kept.facts
+        )
 
     def before(self, draw_id: str) -> Draw:
         """The draw before another. Raises `DrawUnknown` where there is none."""
         with self._lock:
-            ids = list(self._draws)
-            if draw_id not in self._draws or ids.index(draw_id) == 0:
-                raise DrawUnknown()
-            return self._draws[ids[ids.index(draw_id) - 1]]
+            ids = list(self._kept)
+        if draw_id not in ids or ids.index(draw_id) == 0:
+            raise DrawUnknown()
+        return self.get(ids[ids.index(draw_id) - 1])
+
+    def listed(self) -> list[tuple[str, int, datetime, DrawFacts]]:
+        """(id, length, when, facts) of each, newest first; no secret is opened."""
+        with self._lock:
+            kept = list(self._kept.items())
+        return [(i, one.length, one.drawn_at, one.facts) for i, one in reversed(kept)]
 
     def drop(self, draw_id: str) -> None:
         """Lets one go, if it is still kept."""
         with self._lock:
-            self._draws.pop(draw_id, None)
+            self._kept.pop(draw_id, None)
 
     def clear(self) -> None:
-        """Lets all go."""
+        """Lets all go, and the key; what comes after is under a new one."""
         with self._lock:
-            self._draws.clear()
+            self._kept.clear()
+            self._key = new_vault_key(secrets.token_bytes)

@@ -14,12 +14,12 @@ from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Vault
 from newknot.usecases.clock import Clock
 from newknot.usecases.draw_ring import DrawRing
-from newknot.usecases.drawing import SpaceShelf
 from newknot.usecases.errors import PassphraseTooWeak, VaultLocked
 from newknot.usecases.guessing import GuessBrake
 from newknot.usecases.logins import empty_bin
 from newknot.usecases.progress import Progress
 from newknot.usecases.sessions import Sessions
+from newknot.usecases.space_shelf import SpaceShelf
 
 if TYPE_CHECKING:
     from newknot.exchange.csv_logins import CsvTable

@@ -25,7 +25,7 @@ def keep_draw(vault: Vault, draw: Draw, *, address: str, now: datetime) -> Loose
             if known.loose_end_id == draw.draw_id:
                 return known
         loose_end = LooseEnd(draw.draw_id, now, where, len(draw.secret))
-        put_loose_end(tx, loose_end, draw.secret, draw.origin)
+        put_loose_end(tx, loose_end, draw.secret, draw.facts.origin)
     return loose_end
 
 

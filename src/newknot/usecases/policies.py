@@ -1,5 +1,6 @@
 """The library of site policies: which one holds at a login's site."""
 
+from collections.abc import Sequence
 from contextlib import suppress
 from dataclasses import dataclass
 from datetime import datetime
@@ -9,11 +10,13 @@ from newknot.core.errors import FieldInvalid
 from newknot.core.generate import RandomSource
 from newknot.core.login import checked_text
 from newknot.core.policy import LOOK_ALIKES, STANDARD_CLASSES, NamedPolicy, SitePolicy
+from newknot.exchange.policies_json import PolicyEntry
 from newknot.store.errors import RecordDamaged
 from newknot.store.logins import get_secrets, list_cards
 from newknot.store.policies import get_policy, list_policies, put_policy, remove_policy
 from newknot.store.vault import Vault, new_id
-from newknot.usecases.drawing import SpaceShelf, best_length
+from newknot.usecases.drawing import best_length
+from newknot.usecases.space_shelf import SpaceShelf
 
 __all__ = ["get_policy", "list_policies"]
 
@@ -97,6 +100,60 @@ def save_policy(
 
 
 @dataclass(frozen=True, slots=True)
+class PoliciesBrought:
+    """Names of what came from a file: new, already there the same, and differing from what is."""
+
+    added: tuple[str, ...]
+    same: tuple[str, ...]
+    differing: tuple[str, ...]
+
+
+def bring_policies(
+    vault: Vault, entries: Sequence[PolicyEntry], *, replaces: bool, now: datetime
+) -> PoliciesBrought:
+    """Takes the entries of a file in, all together or none.
+
+    An entry belongs to the policy that has one of its sites, or its name where it has no site.
+    What differs is left as it is, unless `replaces`. Raises `FieldInvalid` naming the entry.
+    """
+    found: dict[str, list[str]] = {"added": [], "same": [], "differing": []}
+    with vault.transaction():
+        for entry in entries:
+            known = _known_as(list_policies(vault), entry)
+            if known is not None and known.policy == entry.policy:
+                found["same"].append(entry.name)
+                continue
+            found["added" if known is None else "differing"].append(entry.name)
+            if known is not None and not replaces:
+                continue
+            try:
+                save_policy(
+                    vault,
+                    policy_id=None if known is None else known.policy_id,
+                    name=entry.name,
+                    domains=entry.domains,
+                    policy=entry.policy,
+                    source="file",
+                    now=now,
+                )
+            except FieldInvalid as error:
+                field = f"{entry.at}.{error.data['field']}".lstrip(".")
+                raise FieldInvalid(field, str(error.data["reason"])) from None
+    return PoliciesBrought(*(tuple(names) for names in found.values()))
+
+
+def _known_as(policies: Sequence[NamedPolicy], entry: PolicyEntry) -> NamedPolicy | None:
+    named = NamedPolicies(list(policies))
+    for domain in entry.domains:
+        known = named.of(domain)
+        if known is not None:
+            return known
+    if entry.domains:
+        return None
+    return next((p for p in policies if p.name == entry.name and not p.domains), None)
+
+
+@dataclass(frozen=True, slots=True)
 class PolicyWorth:
     """What the site takes at its greatest length: an example that guards nothing, and its bits."""
 
@@ -109,7 +166,7 @@ class PolicyWorth:
 def worth_of(policy: SitePolicy, shelf: SpaceShelf, random: RandomSource) -> PolicyWorth:
     """An example at the greatest length (at most 32). Raises the errors of `PasswordSpace`."""
     length = best_length(policy, wished=EXAMPLE_LENGTH)
-    space = shelf.get(policy, length)
+    space = shelf.password(policy, length)
     low, high = space.size_bounds
     return PolicyWorth(length, space.draw(random), space.entropy_bits, low == high)
 

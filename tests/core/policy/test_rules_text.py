@@ -32,6 +32,10 @@ def shape(document: dict[str, Any]) -> tuple[int, int, dict[str, tuple[int, int]
         ("required: [-;]]; allowed: lower", (1, 64, {"symbol": (3, 1), "lower": (26, 0)})),
         ('<input minlength="6" maxlength="16" pattern="[A-Za-z0-9]{4,20}">', (6, 16, PLAIN)),
         ("<input passwordrules='minlength: 9; required: special;'>", (9, 64, {"symbol": (32, 1)})),
+        (
+            '<input pattern="(?=.*[0-9]).{9,}" title="9 to 30 characters, at least 1 number">',
+            (9, 30, {**PLAIN, "digit": (10, 1), "symbol": (32, 0)}),
+        ),
         ("8 to 16 letters and digits, at least 2 digits", (8, 16, {**PLAIN, "digit": (10, 2)})),
         (
             "At least 10 characters\nat least one capital letter\na number\nno special characters",

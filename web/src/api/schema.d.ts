@@ -131,13 +131,117 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * Earlier Draws
+         * @description The draws still kept, newest first, without their secrets.
+         */
+        get: operations["earlier_draws_draws_get"];
         put?: never;
         /**
          * Draw
          * @description One uniform draw to the policy.
          */
         post: operations["draw_draws_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/draws/dice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Dice
+         * @description The passphrase that real dice picked.
+         */
+        post: operations["take_dice_draws_dice_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/draws/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Line
+         * @description The first letters of the user's own line, measured as chosen text.
+         */
+        post: operations["take_line_draws_line_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/draws/pin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Draw Pin
+         * @description One PIN that is none of the obvious ones.
+         */
+        post: operations["draw_pin_draws_pin_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/draws/sentence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Draw Sentence
+         * @description One uniform sentence that the site takes.
+         */
+        post: operations["draw_sentence_draws_sentence_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/draws/side-by-side": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare
+         * @description The same worth as characters, words and a sentence.
+         */
+        post: operations["compare_draws_side_by_side_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -154,10 +258,30 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Draw Passphrase
-         * @description One uniform passphrase, and what of it the site would refuse.
+         * Draw Words
+         * @description One uniform passphrase that the site takes, some of an earlier one's words kept by wish.
          */
-        post: operations["draw_passphrase_draws_words_post"];
+        post: operations["draw_words_draws_words_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/draws/{draw_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kept Draw
+         * @description A draw that is still kept.
+         */
+        get: operations["kept_draw_draws__draw_id__get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1064,10 +1188,17 @@ export interface components {
             unique_count: number;
         };
         /**
+         * DiceIn
+         * @description Five faces for each word, as `16342`, by which real dice pick the words.
+         */
+        DiceIn: {
+            /** Faces */
+            faces: string[];
+            shape: components["schemas"]["WordsShape"];
+        };
+        /**
          * DrawIn
-         * @description policy: the JSON form of a site policy; the library's or the default where missing.
-         *
-         *     replaces: an earlier draw that was only passed through (a slider on its way).
+         * @description Characters; the usual policy where none is named.
          */
         DrawIn: {
             /** Length */
@@ -1083,24 +1214,67 @@ export interface components {
         };
         /**
          * DrawOut
-         * @description A draw. space_size_log10: log10 of the number of strings it was drawn from.
+         * @description A draw.
          *
-         *     is_exact: whether that number is exact, or a proven lower bound. breaks: the rules of the site
-         *     that it would break (of words alone; characters are drawn to the rules).
+         *     entropy_bits: what it is worth, choosing among draws taken off; whole_bits: of the draw alone;
+         *     both none of a chosen line. looked_at: how many texts one may have ended with.
+         *     space_size_log10: log10 of the number of texts it was drawn from, or of the guesses that reach
+         *     a chosen line. is_exact: whether that number is exact, or a bound. notes: what differs from the
+         *     wish. breaks: the rules of the site that it would break.
          */
         DrawOut: {
             /** Breaks */
             breaks: string[];
             /** Draw Id */
             draw_id: string;
+            /**
+             * Drawn At
+             * Format: date-time
+             */
+            drawn_at: string;
             /** Entropy Bits */
-            entropy_bits: number;
+            entropy_bits: number | null;
             /** Is Exact */
             is_exact: boolean;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "characters" | "words" | "sentence" | "pin" | "line";
+            /** Looked At */
+            looked_at: number;
+            /** Notes */
+            notes: string[];
             /** Secret */
             secret: string;
             /** Space Size Log10 */
             space_size_log10: number;
+            /** Whole Bits */
+            whole_bits: number | null;
+            /** Words */
+            words: string[];
+        };
+        /**
+         * EarlierDrawOut
+         * @description A draw that is still kept, without its secret.
+         */
+        EarlierDrawOut: {
+            /** Draw Id */
+            draw_id: string;
+            /**
+             * Drawn At
+             * Format: date-time
+             */
+            drawn_at: string;
+            /** Entropy Bits */
+            entropy_bits: number | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "characters" | "words" | "sentence" | "pin" | "line";
+            /** Length */
+            length: number;
         };
         /**
          * EarlierRow
@@ -1314,6 +1488,19 @@ export interface components {
              * @default
              */
             address: string;
+        };
+        /**
+         * LineIn
+         * @description A line that the user remembers; of it only the first letters are kept.
+         */
+        LineIn: {
+            /**
+             * Line
+             * Format: password
+             */
+            line: string;
+            /** Policy Id */
+            policy_id?: string | null;
         };
         /**
          * LoginIn
@@ -1543,6 +1730,18 @@ export interface components {
             entropy_bits: number;
             /** Words */
             words: string[];
+        };
+        /**
+         * PinIn
+         * @description A PIN of so many digits; policy_id: the site whose rules it is held against.
+         */
+        PinIn: {
+            /** Length */
+            length: number;
+            /** Policy Id */
+            policy_id?: string | null;
+            /** Replaces */
+            replaces?: string | null;
         };
         /**
          * PolicyIn
@@ -1818,6 +2017,43 @@ export interface components {
             start: number;
         };
         /**
+         * SentenceIn
+         * @description A sentence. after: the draw looked at before this one.
+         */
+        SentenceIn: {
+            /** After */
+            after?: string | null;
+            /**
+             * Capital
+             * @default true
+             */
+            capital: boolean;
+            /**
+             * Joiner
+             * @default
+             */
+            joiner: string;
+            /** Policy */
+            policy?: {
+                [key: string]: unknown;
+            } | null;
+            /** Policy Id */
+            policy_id?: string | null;
+            /** Replaces */
+            replaces?: string | null;
+            /**
+             * Stop
+             * @default true
+             */
+            stop: boolean;
+            /**
+             * Template
+             * @default short
+             * @enum {string}
+             */
+            template: "short" | "middle" | "long";
+        };
+        /**
          * SessionOut
          * @description token: the header half of the session, given once.
          */
@@ -1846,6 +2082,58 @@ export interface components {
             reveal_allowed: boolean;
             /** Seconds Left */
             seconds_left: number;
+        };
+        /**
+         * SideOut
+         * @description One kind; draw none and a problem's code and data where the site has no room for it.
+         */
+        SideOut: {
+            draw: components["schemas"]["DrawOut"] | null;
+            /** Key Presses */
+            key_presses: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "characters" | "words" | "sentence" | "pin" | "line";
+            /** Length */
+            length: number;
+            /** Phone Taps */
+            phone_taps: number;
+            /** Problem Code */
+            problem_code: string | null;
+            /** Problem Data */
+            problem_data: {
+                [key: string]: unknown;
+            };
+            /** Says */
+            says: string;
+        };
+        /**
+         * SidesIn
+         * @description The worth at which to compare, and how words are to be joined.
+         */
+        SidesIn: {
+            /** Bits */
+            bits: number;
+            /** Policy */
+            policy?: {
+                [key: string]: unknown;
+            } | null;
+            /** Policy Id */
+            policy_id?: string | null;
+            /** Replaces */
+            replaces?: string | null;
+            /**
+             * @default {
+             *       "addition": "none",
+             *       "capitals": "none",
+             *       "list_size": 7776,
+             *       "separator": " ",
+             *       "words": 6
+             *     }
+             */
+            shape: components["schemas"]["WordsShape"];
         };
         /**
          * StageIn
@@ -1927,23 +2215,57 @@ export interface components {
         };
         /**
          * WordsIn
-         * @description A passphrase of so many words; policy_id: the site whose rules it is held against.
+         * @description A passphrase. after: the draw looked at before this one; keep: places of it that stay.
          */
         WordsIn: {
+            /** After */
+            after?: string | null;
             /**
-             * Capitals
-             * @default false
+             * Keep
+             * @default []
              */
-            capitals: boolean;
-            /**
-             * Digit
-             * @default false
-             */
-            digit: boolean;
+            keep: number[];
+            /** Policy */
+            policy?: {
+                [key: string]: unknown;
+            } | null;
             /** Policy Id */
             policy_id?: string | null;
             /** Replaces */
             replaces?: string | null;
+            /**
+             * @default {
+             *       "addition": "none",
+             *       "capitals": "none",
+             *       "list_size": 7776,
+             *       "separator": " ",
+             *       "words": 6
+             *     }
+             */
+            shape: components["schemas"]["WordsShape"];
+        };
+        /**
+         * WordsShape
+         * @description How words become a text; see `PassphraseShape`.
+         */
+        WordsShape: {
+            /**
+             * Addition
+             * @default none
+             * @enum {string}
+             */
+            addition: "none" | "digit" | "symbol";
+            /**
+             * Capitals
+             * @default none
+             * @enum {string}
+             */
+            capitals: "none" | "first" | "one";
+            /**
+             * List Size
+             * @default 7776
+             */
+            list_size: number;
             /**
              * Separator
              * @default
@@ -2129,6 +2451,26 @@ export interface operations {
             };
         };
     };
+    earlier_draws_draws_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EarlierDrawOut"][];
+                };
+            };
+        };
+    };
     draw_draws_post: {
         parameters: {
             query?: never;
@@ -2162,7 +2504,172 @@ export interface operations {
             };
         };
     };
-    draw_passphrase_draws_words_post: {
+    take_dice_draws_dice_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DiceIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    take_line_draws_line_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    draw_pin_draws_pin_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PinIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    draw_sentence_draws_sentence_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SentenceIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    compare_draws_side_by_side_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SidesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SideOut"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    draw_words_draws_words_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -2174,6 +2681,37 @@ export interface operations {
                 "application/json": components["schemas"]["WordsIn"];
             };
         };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    kept_draw_draws__draw_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                draw_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description Successful Response */
             200: {

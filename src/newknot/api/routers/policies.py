@@ -1,10 +1,12 @@
 """The library of site policies."""
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Request, Response
+from starlette.concurrency import run_in_threadpool
 
 from newknot.api.deps import Work, WorkDep
 from newknot.api.schemas.policies import (
     ConflictOut,
+    PoliciesBroughtOut,
     PolicyIn,
     PolicyList,
     PolicyOut,
@@ -16,6 +18,7 @@ from newknot.api.schemas.policies import (
 from newknot.core.errors import NewKnotError
 from newknot.core.policy import LOOK_ALIKES, NamedPolicy, SitePolicy
 from newknot.core.policy.rules_text import read_rules, write_rules
+from newknot.exchange.policies_json import read_policies, write_policies
 from newknot.usecases import policies as use
 
 router = APIRouter(prefix="/policies", tags=["policies"])
@@ -44,6 +47,31 @@ def read_pasted(body: RulesIn, work: WorkDep) -> RulesOut:
     return RulesOut(policy=SitePolicy.from_dict(read.document).to_dict(), unsure=list(read.unsure))
 
 
+@router.get("/file")
+def policies_as_file(work: WorkDep) -> Response:
+    """The whole library as a JSON file. No secret is in it."""
+    body = write_policies(use.list_policies(work.vault))
+    name = 'attachment; filename="site-policies.json"'
+    return Response(body, media_type="application/json", headers={"content-disposition": name})
+
+
+@router.post("/file")
+async def bring_policies(
+    request: Request, work: WorkDep, replaces: bool = False
+) -> PoliciesBroughtOut:
+    """Takes in the policies of a JSON file given as the raw body, all together or none."""
+    body = await request.body()
+
+    def bring() -> use.PoliciesBrought:
+        entries = read_policies(body)
+        return use.bring_policies(work.vault, entries, replaces=replaces, now=work.now)
+
+    brought = await run_in_threadpool(bring)
+    return PoliciesBroughtOut(
+        added=list(brought.added), same=list(brought.same), differing=list(brought.differing)
+    )
+
+
 @router.put("/{policy_id}")
 def change_policy(policy_id: str, body: PolicyIn, work: WorkDep) -> PolicyOut:
     """A policy as changed."""
@@ -64,7 +92,7 @@ def _save(policy_id: str | None, body: PolicyIn, work: WorkDep) -> PolicyOut:
         name=body.name,
         domains=tuple(body.domains),
         policy=SitePolicy.from_dict(body.policy),
-        source="typed",
+        source=body.source,
         now=work.now,
     )
     return _shaped(named, work)

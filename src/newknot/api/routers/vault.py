@@ -7,7 +7,7 @@ from fastapi import APIRouter, Request, Response
 from newknot.api.deps import KeeperDep, SessionDep, WorkDep, cookie_name
 from newknot.api.schemas.draws import PassphraseOut
 from newknot.api.schemas.vault import PassphraseIn, ProofOut, SessionOut, SessionState, VaultState
-from newknot.core.generate import PassphraseShape, draw_passphrase
+from newknot.core.generate import PassphraseShape, PassphraseSpace
 from newknot.usecases.keeper import Keeper
 from newknot.usecases.safeguards import get_safeguards
 from newknot.usecases.sessions import give_proof
@@ -26,8 +26,9 @@ def vault_state(keeper: KeeperDep) -> VaultState:
 @router.get("/words")
 def offered_words(keeper: KeeperDep, count: int = 6) -> PassphraseOut:
     """Words that could become a vault passphrase. Nothing of them is kept."""
-    drawn = draw_passphrase(keeper.random, PassphraseShape(words=count))
-    return PassphraseOut(words=list(drawn.words), entropy_bits=drawn.entropy_bits)
+    space = PassphraseSpace(PassphraseShape(words=count))
+    drawn = space.draw(keeper.random)
+    return PassphraseOut(words=list(drawn.words), entropy_bits=space.entropy_bits)
 
 
 @router.post("/create", status_code=201)

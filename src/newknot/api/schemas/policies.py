@@ -1,6 +1,7 @@
 """Shapes of site policies."""
 
 from datetime import datetime
+from typing import Literal
 
 from newknot.api.schemas.base import Shape
 
@@ -28,11 +29,20 @@ class RulesOut(Shape):
 
 
 class PolicyIn(Shape):
-    """A policy with its name and sites."""
+    """A policy with its name and sites; source: typed, read from a form, or from a refusal."""
 
     name: str
     domains: list[str]
     policy: dict[str, object]
+    source: Literal["typed", "form", "refusal"] = "typed"
+
+
+class PoliciesBroughtOut(Shape):
+    """Names of what came from a file; differing ones are replaced only where that was asked."""
+
+    added: list[str]
+    same: list[str]
+    differing: list[str]
 
 
 class WorthOut(Shape):

@@ -8,7 +8,7 @@ from newknot.core.policy.site_policy import SitePolicy
 
 @dataclass(frozen=True, slots=True)
 class NamedPolicy:
-    """domains: registrable domains. source: `typed`, `refusal` or `shipped`."""
+    """domains: registrable domains. source: `typed`, `form`, `refusal` or `file`."""
 
     policy_id: str
     name: str

@@ -161,6 +161,9 @@ def _read_attributes(text: str) -> RulesRead:
         read = _read_properties(found["passwordrules"])
     elif "pattern" in found:
         read = _read_pattern(found["pattern"])
+        if read.unsure and "title" in found:
+            # What the form tells people in words is surer than a pattern that is not understood.
+            read = _read_plain(found["title"])
     elif "title" in found:
         read = _read_plain(found["title"])
     else:
