@@ -65,10 +65,26 @@ def generate(page: Page) -> None:
     page.get_by_text("equally likely").wait_for()
 
 
-def words(page: Page) -> None:
+def pick_kind(page: Page, kind: str) -> None:
     generate(page)
-    page.get_by_text("Words", exact=True).click()
+    page.get_by_role("radiogroup", name="made of").get_by_text(kind, exact=True).click()
+
+
+def words(page: Page) -> None:
+    pick_kind(page, "Words")
     page.get_by_text("such words").wait_for()
+    page.get_by_role("button", name="Keep word 2").click()
+    page.get_by_role("button", name="Draw the others again").click()
+    page.get_by_text("you could have ended with").wait_for()
+
+
+def sentence(page: Page) -> None:
+    pick_kind(page, "Sentence")
+    page.get_by_text("sentence of this form").wait_for()
+    page.get_by_role("button", name="Side by side").click()
+    page.get_by_role("cell", name="12 characters").or_(
+        page.get_by_role("cell", name="10 characters")
+    ).wait_for()
 
 
 def rotate(page: Page) -> None:
@@ -132,6 +148,7 @@ VIEWS: dict[str, Callable[[Page], None]] = {
     "login-form": login_form,
     "generate": generate,
     "words": words,
+    "sentence": sentence,
     "rotate": rotate,
     "hand-over": hand_over,
     "site-policies": policies,

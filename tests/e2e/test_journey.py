@@ -98,7 +98,7 @@ def at_a_sign_up_form(page: Page, site: Page, sites: Served) -> str:
     page.get_by_role("button", name="Save").click()
     page.get_by_role("heading", level=1, name=TITLES[0]).wait_for()
     page.keyboard.press("y")
-    wait_for_copy(page, "Secret of")
+    wait_for_copy(page, f"Secret of {TITLES[0]}")
     sign_in(site, sites.site("gantryrentals"))
     page.bring_to_front()
     return secret
@@ -134,7 +134,7 @@ def vault_first(page: Page, site: Page, sites: Served) -> str:
     page.keyboard.press("Enter")
     page.get_by_role("heading", level=1, name=TITLES[1]).wait_for()
     page.keyboard.press("y")
-    wait_for_copy(page, "Secret of")
+    wait_for_copy(page, f"Secret of {TITLES[1]}")
     secret = clipboard(page)
     assert len(secret) == 14 and set(secret) <= set(LETTERS_DIGITS + SYMBOLS)
     sign_up(site, sites.site("papertape"))
@@ -158,7 +158,7 @@ def an_old_one(page: Page, site: Page, sites: Served) -> None:
     page.get_by_role("button", name="Save").click()
     page.get_by_role("heading", level=1, name=TITLES[2]).wait_for()
     page.keyboard.press("y")
-    wait_for_copy(page, "Secret of")
+    wait_for_copy(page, f"Secret of {TITLES[2]}")
     sign_up(site, sites.site("lumensociety"))
     page.bring_to_front()
 
@@ -211,7 +211,7 @@ def check_and_rotate(page: Page, site: Page, sites: Served) -> str:
     page.get_by_role("link", name=TITLES[2]).click()
     page.get_by_role("heading", name="History").wait_for()
     page.keyboard.press("y")
-    wait_for_copy(page, "Secret of")
+    wait_for_copy(page, f"Secret of {TITLES[2]}")
     assert clipboard(page) == secret
     sign_in(site, sites.site("lumensociety"))
     page.bring_to_front()

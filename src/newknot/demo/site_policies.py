@@ -95,3 +95,10 @@ POLICIES: tuple[tuple[str, tuple[str, ...], dict[str, Any]], ...] = (
         },
     ),
 )
+
+LEARNED = {
+    "Papertape Licensing": "form",
+    "Northlight Playhouse": "form",
+    "Lumen Society": "refusal",
+}
+"""How a policy came to be known, where it was not typed."""

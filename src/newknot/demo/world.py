@@ -19,7 +19,7 @@ from newknot.core.shipped import shipped_lines
 from newknot.crypto import INTERACTIVE
 from newknot.demo.people_and_places import BREACHED, LOGINS, PRACTICE, DemoLogin
 from newknot.demo.practice import PracticeSites
-from newknot.demo.site_policies import POLICIES
+from newknot.demo.site_policies import LEARNED, POLICIES
 from newknot.store.corpus import Corpus, build_corpus
 from newknot.store.vault import Vault
 from newknot.usecases.checks import run_check
@@ -91,7 +91,7 @@ def fill(vault: Vault, *, corpus: Corpus, sites: PracticeSites, now: datetime) -
             name=name,
             domains=domains,
             policy=SitePolicy.from_dict(document),
-            source="typed",
+            source=LEARNED.get(name, "typed"),
             now=now - timedelta(days=900),
         )
     cards: dict[str, LoginCard] = {}

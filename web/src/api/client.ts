@@ -91,20 +91,32 @@ export async function answer<T>(
 }
 
 /** Sends a file as the raw body; never as a form, which would spool to disk. */
-export async function sendFile(file: File): Promise<Schema["ImportTable"]> {
-  const request = new Request(`${window.location.origin}/api/imports`, {
+async function post<T>(path: string, file: Blob): Promise<T> {
+  const request = new Request(`${window.location.origin}/api/${path}`, {
     method: "POST",
     body: await file.arrayBuffer(),
-    headers: { "content-type": "text/csv" },
+    headers: { "content-type": "application/octet-stream" },
   });
   const response = await send(request);
   if (!response.ok) throw await problemOf(response);
-  return (await response.json()) as Schema["ImportTable"];
+  return (await response.json()) as T;
 }
 
-/** The bytes of a sealed backup. */
-export async function backupContent(name: string): Promise<Blob> {
-  const response = await send(new Request(`${window.location.origin}/api/backups/${name}`));
+async function bytes(path: string): Promise<Blob> {
+  const response = await send(new Request(`${window.location.origin}/api/${path}`));
   if (!response.ok) throw await problemOf(response);
   return response.blob();
 }
+
+/** A table of logins to be looked at before it is taken in. */
+export const sendFile = (file: File) => post<Schema["ImportTable"]>("imports", file);
+
+/** Site policies; those that differ from what is there are replaced only where that is asked. */
+export const sendPolicies = (file: Blob, replaces: boolean) =>
+  post<Schema["PoliciesBroughtOut"]>(`policies/file?replaces=${replaces}`, file);
+
+/** The bytes of a sealed backup. */
+export const backupContent = (name: string) => bytes(`backups/${name}`);
+
+/** The library of site policies as a file. */
+export const policiesContent = () => bytes("policies/file");

@@ -668,6 +668,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/policies/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Policies As File
+         * @description The whole library as a JSON file. No secret is in it.
+         */
+        get: operations["policies_as_file_policies_file_get"];
+        put?: never;
+        /**
+         * Bring Policies
+         * @description Takes in the policies of a JSON file given as the raw body, all together or none.
+         */
+        post: operations["bring_policies_policies_file_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/policies/read": {
         parameters: {
             query?: never;
@@ -1744,8 +1768,20 @@ export interface components {
             replaces?: string | null;
         };
         /**
+         * PoliciesBroughtOut
+         * @description Names of what came from a file; differing ones are replaced only where that was asked.
+         */
+        PoliciesBroughtOut: {
+            /** Added */
+            added: string[];
+            /** Differing */
+            differing: string[];
+            /** Same */
+            same: string[];
+        };
+        /**
          * PolicyIn
-         * @description A policy with its name and sites.
+         * @description A policy with its name and sites; source: typed, read from a form, or from a refusal.
          */
         PolicyIn: {
             /** Domains */
@@ -1756,6 +1792,12 @@ export interface components {
             policy: {
                 [key: string]: unknown;
             };
+            /**
+             * Source
+             * @default typed
+             * @enum {string}
+             */
+            source: "typed" | "form" | "refusal";
         };
         /**
          * PolicyList
@@ -3399,6 +3441,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PolicyOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    policies_as_file_policies_file_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+        };
+    };
+    bring_policies_policies_file_post: {
+        parameters: {
+            query?: {
+                replaces?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PoliciesBroughtOut"];
                 };
             };
             /** @description Validation Error */

@@ -55,6 +55,8 @@ export const KEY_SHEET: { where: string; keys: [string, string][] }[] = [
       ["Y", "copy"],
       ["Space", "draw again"],
       ["←", "the earlier draw"],
+      ["S", "spell it out"],
+      ["B", "side by side"],
       ["P", "place in a login"],
     ],
   },

@@ -44,7 +44,8 @@ const SENTENCES: Record<string, (data: Data) => string> = {
   no_room: (d) => `The site leaves no room: ${String(d.says)}.`,
   phrase_too_costly: (d) =>
     `Texts of this shape would take too long to count under these rules (${String(d.rule).replaceAll("_", " ")}). A separator between the words makes it easy.`,
-  not_worth_it: (d) => `Nothing the site takes of this kind is worth more than ${String(d.bits)} bits.`,
+  not_worth_it: (d) =>
+    `Nothing the site takes of this kind is worth more than ${String(d.bits)} bits.`,
   key_parameters_refused: () => "The key parameters are outside what is believed.",
   hash_list_refused: () => "The list has too many lines that are no hashes.",
   session_unknown: () => "This window is not unlocked.",

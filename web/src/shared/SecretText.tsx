@@ -18,6 +18,7 @@ export function SecretText({ secret, big = false }: { secret: string; big?: bool
       <span className="visually-hidden">{secret}</span>
       {grouped(secret).map((group, i) => (
         <span className="group" key={i} aria-hidden="true">
+          {big && <span className="tick">{i * 4 + group.length}</span>}
           {group.map((c, j) => (
             <span className={`character ${c.kind}`} key={j}>
               {c.text}

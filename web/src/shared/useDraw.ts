@@ -1,22 +1,40 @@
 import { useCallback, useRef, useState } from "react";
 import { answer, client, type Schema } from "../api/client";
-import type { Policy } from "../domain/policy";
-
-export type WordsWish = {
-  words: number;
-  separator: string;
-  capitals: boolean;
-  digit: boolean;
-  policy_id?: string | undefined;
-};
-
-export type DrawWish = {
-  length: number;
-  policy?: Policy | undefined;
-  policy_id?: string | undefined;
-};
+import type { Wish } from "../domain/wish";
 
 const PASSING_MS = 700;
+
+type How = {
+  /** A step of a slider on its way: the draw before it is let go. */
+  passing?: boolean;
+  /** The same wish again: chosen among draws. */
+  again?: boolean;
+  /** Places of words that stay. */
+  keep?: number[];
+};
+
+function ask(wish: Wish, ids: { replaces: string | null; after: string | null }, keep: number[]) {
+  const { replaces, after } = ids;
+  switch (wish.kind) {
+    case "characters":
+      return client.POST("/draws", {
+        body: { length: wish.length, policy: wish.policy, replaces },
+      });
+    case "words":
+    case "answer":
+      return client.POST("/draws/words", {
+        body: { shape: wish.shape, policy: wish.policy, replaces, after, keep },
+      });
+    case "sentence":
+      return client.POST("/draws/sentence", {
+        body: { ...wish.shape, policy: wish.policy, replaces, after },
+      });
+    case "pin":
+      return client.POST("/draws/pin", {
+        body: { length: wish.length, policy_id: wish.policy_id, replaces },
+      });
+  }
+}
 
 /** Draws from the server, newest answer wins. A draw that a slider only passed is let go. */
 export function useDraw() {
@@ -27,36 +45,41 @@ export function useDraw() {
   const latest = useRef<Schema["DrawOut"] | null>(null);
   const pending = useRef<Promise<void>>(Promise.resolve());
 
-  const show = (found: Schema["DrawOut"] | null) => {
+  const show = useCallback((found: Schema["DrawOut"] | null) => {
     latest.current = found;
     setDrawn(found);
-  };
-
-  const drawNow = useCallback(async (wish: DrawWish | WordsWish, passing = false) => {
-    const mine = ++asked.current;
-    const brief = last.current && performance.now() - last.current.at < PASSING_MS;
-    const replaces = passing && brief ? (last.current?.id ?? null) : null;
-    try {
-      const found = await ("words" in wish
-        ? answer(client.POST("/draws/words", { body: { ...wish, replaces } }))
-        : answer(client.POST("/draws", { body: { ...wish, replaces } })));
-      if (mine !== asked.current) return;
-      last.current = { id: found.draw_id, at: performance.now() };
-      show(found);
-      setProblem(null);
-    } catch (error) {
-      if (mine !== asked.current) return;
-      show(null);
-      setProblem(error);
-    }
+    if (found) setProblem(null);
   }, []);
 
-  const draw = useCallback(
-    (wish: DrawWish | WordsWish, passing = false) => {
-      pending.current = drawNow(wish, passing);
+  /** Shows what a call answers, unless a later one was asked meanwhile. */
+  const take = useCallback(
+    (call: () => Promise<Schema["DrawOut"]>) => {
+      const mine = ++asked.current;
+      pending.current = (async () => {
+        try {
+          const found = await call();
+          if (mine !== asked.current) return;
+          last.current = { id: found.draw_id, at: performance.now() };
+          show(found);
+        } catch (error) {
+          if (mine !== asked.current) return;
+          show(null);
+          setProblem(error);
+        }
+      })();
       return pending.current;
     },
-    [drawNow],
+    [show],
+  );
+
+  const draw = useCallback(
+    (wish: Wish, how: How = {}) => {
+      const brief = last.current && performance.now() - last.current.at < PASSING_MS;
+      const replaces = how.passing && brief ? (last.current?.id ?? null) : null;
+      const after = how.again ? (latest.current?.draw_id ?? null) : null;
+      return take(() => answer(ask(wish, { replaces, after }, how.keep ?? [])));
+    },
+    [take],
   );
 
   /** The newest draw, once it is there: what is on its way is waited for. */
@@ -73,11 +96,10 @@ export function useDraw() {
       );
       last.current = { id: found.draw_id, at: 0 };
       show(found);
-      setProblem(null);
     } catch (error) {
       setProblem(error);
     }
-  }, []);
+  }, [show]);
 
-  return { drawn, problem, draw, back, settled, setProblem };
+  return { drawn, problem, draw, take, back, settled, setProblem };
 }

@@ -165,22 +165,22 @@ def _most_length(policy: SitePolicy) -> int:
 def _passphrase_notes(wish: PassphraseShape, shape: PassphraseShape) -> Iterator[str]:
     if shape.separator != wish.separator:
         name = _NAMES.get(shape.separator, f"a random {shape.separator}")
-        yield f"{name} between the words, as the site's rules ask"
+        yield f"{name} between the words"
     if shape.capitals != wish.capitals:
         says = {"none": "no capitals", "first": "capital first letters"}[shape.capitals]
-        yield f"{says}, as the site's rules ask"
+        yield f"{says}"
     if shape.addition != wish.addition:
         says = "nothing" if shape.addition == "none" else f"a {shape.addition}"
-        yield f"{says} added, as the site's rules ask"
+        yield f"{says} added"
 
 
 def _sentence_notes(wish: SentenceShape, shape: SentenceShape) -> Iterator[str]:
     if shape.joiner != wish.joiner:
-        yield f"{_NAMES[shape.joiner]} between the words, as the site's rules ask"
+        yield f"{_NAMES[shape.joiner]} between the words"
     if shape.stop != wish.stop:
-        yield f"{'a' if shape.stop else 'no'} stop at the end, as the site's rules ask"
+        yield f"{'a' if shape.stop else 'no'} stop at the end"
     if shape.capital != wish.capital:
-        yield f"{'a' if shape.capital else 'no'} capital at the start, as the site's rules ask"
+        yield f"{'a' if shape.capital else 'no'} capital at the start"
 
 
 def _why_no_passphrase(wish: PassphraseShape, policy: SitePolicy) -> str:

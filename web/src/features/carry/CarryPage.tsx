@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { answer, backupContent, client, sendFile, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { count, dayAndTime } from "../../domain/moments";
+import { saveAs } from "../../shared/saveAs";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useAct } from "../../shared/useAct";
 
@@ -226,14 +227,7 @@ function BackUp() {
 
   const make = () => run(async () => setMade(await answer(client.POST("/backups"))));
   const download = (backup: Schema["BackupOut"]) =>
-    run(async () => {
-      const place = URL.createObjectURL(await backupContent(backup.name));
-      const link = document.createElement("a");
-      link.href = place;
-      link.download = backup.name;
-      link.click();
-      URL.revokeObjectURL(place);
-    });
+    run(async () => saveAs(await backupContent(backup.name), backup.name));
 
   return (
     <section className="stack" aria-label="Back up">

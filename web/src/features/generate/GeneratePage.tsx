@@ -1,73 +1,43 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
-import { useCallback, useEffect, useMemo, useState } from "react";
-import { answer, client } from "../../api/client";
-import { queries } from "../../api/queries";
-import { power, type Policy } from "../../domain/policy";
+import { useEffect, useRef, useState } from "react";
+import { answer, client, type Schema } from "../../api/client";
 import { useClipboard } from "../../shared/clipboard";
 import { LargeRuler } from "../../shared/GuessRuler";
 import { ProblemNote } from "../../shared/ProblemNote";
-import { MarkLegend, SecretText } from "../../shared/SecretText";
-import { useDraw, type WordsWish } from "../../shared/useDraw";
+import { MarkLegend } from "../../shared/SecretText";
+import { SpellOut } from "../../shared/SpellOut";
 import { useKeys } from "../../shared/useKeys";
+import { CharactersBench } from "./CharactersBench";
+import { DrawnText } from "./DrawnText";
+import { EarlierDraws } from "./EarlierDraws";
+import { KindPick } from "./KindPick";
 import { LooseEnds } from "./LooseEnds";
+import { LineBench, PinBench, SentenceBench } from "./OtherBenches";
 import { PlaceDialog } from "./PlaceDialog";
-import { NO_SITE, PolicyBench } from "./PolicyBench";
+import { PolicyBench } from "./PolicyBench";
+import { SideBySide } from "./SideBySide";
+import { useGenerator } from "./useGenerator";
+import { WordsBench } from "./WordsBench";
+import { WorthLine } from "./WorthLine";
 
-const WISHED_LENGTH = 20;
+const USUAL_BITS = 75;
+
+/** log10 of the guesses: of the bits where choosing took some off, else of the count itself. */
+function worth(drawn: Schema["DrawOut"]): number {
+  const chosen = drawn.looked_at > 1 && drawn.entropy_bits !== null;
+  return chosen ? (drawn.entropy_bits ?? 0) * Math.log10(2) : drawn.space_size_log10;
+}
 
 export default function GeneratePage() {
   const queryClient = useQueryClient();
-  const library = useQuery(queries.policies());
   const { copy } = useClipboard();
-  const [site, setSite] = useState(NO_SITE);
-  const [policy, setPolicy] = useState<Policy | null>(null);
-  const [length, setLength] = useState(WISHED_LENGTH);
-  const [words, setWords] = useState<WordsWish | null>(null);
+  const g = useGenerator();
+  const { drawn, chosen, settled, setProblem } = g;
   const [placing, setPlacing] = useState<string | null>(null);
-  const [kept, setKept] = useState<string | null>(null);
-  const { drawn, problem, draw, back, settled, setProblem } = useDraw();
-
-  const chosen = library.data?.policies.find((p) => p.policy_id === site);
-  const base = useMemo(
-    () => (chosen?.policy ?? library.data?.default) as Policy | undefined,
-    [chosen, library.data],
-  );
-
-  const change = useCallback(
-    (next: Policy, nextLength: number, passing = true) => {
-      const held = Math.max(next.min_length, Math.min(next.max_length, nextLength));
-      setPolicy(next);
-      setLength(held);
-      setWords(null);
-      void draw({ length: held, policy: next }, passing);
-    },
-    [draw],
-  );
-  const wishWords = useCallback(
-    (wish: WordsWish | null) => {
-      setWords(wish);
-      if (wish) void draw({ ...wish, policy_id: site === NO_SITE ? undefined : site }, true);
-      else if (policy) void draw({ length, policy });
-    },
-    [draw, site, policy, length],
-  );
-  useEffect(() => {
-    if (base && policy === null) change(base, WISHED_LENGTH, false);
-  });
-
-  const pick = useCallback(
-    (id: string) => {
-      const found = library.data?.policies.find((p) => p.policy_id === id)?.policy;
-      setSite(id);
-      const next = (found ?? library.data?.default) as Policy | undefined;
-      if (!next) return;
-      if (!words) return change(next, WISHED_LENGTH, false);
-      setPolicy(next);
-      void draw({ ...words, policy_id: found ? id : undefined });
-    },
-    [library.data, change, draw, words],
-  );
+  const [sealed, setSealed] = useState<string | null>(null);
+  const [spelling, setSpelling] = useState<string | null>(null);
+  const [compared, setCompared] = useState<number | null>(null);
 
   const keep = async () => {
     const current = await settled();
@@ -78,71 +48,125 @@ export default function GeneratePage() {
         body: { address: chosen?.domains[0] ?? "" },
       }),
     );
-    setKept(current.draw_id);
+    setSealed(current.draw_id);
     await queryClient.invalidateQueries({ queryKey: ["loose-ends"] });
     return { loose_end_id, secret: current.secret };
   };
-  const copyIt = async () => {
+  type Kept = { loose_end_id: string; secret: string };
+  /** Nothing leaves the page before it is sealed. */
+  const sealedFirst = (then: (kept: Kept) => unknown) => async () => {
     try {
       const kept = await keep();
-      if (kept) await copy(chosen ? `New secret for ${chosen.name}` : "New secret", kept.secret);
+      if (kept) await then(kept);
     } catch (error) {
       setProblem(error);
     }
   };
-  const place = async () => {
-    try {
-      setPlacing((await keep())?.loose_end_id ?? null);
-    } catch (error) {
-      setProblem(error);
-    }
-  };
-  const again = () => {
-    if (words) void draw({ ...words, policy_id: site === NO_SITE ? undefined : site });
-    else if (policy) void draw({ length, policy });
-  };
+  const copyIt = sealedFirst(({ secret }) =>
+    copy(chosen ? `New secret for ${chosen.name}` : "New secret", secret),
+  );
+  const place = sealedFirst(({ loose_end_id }) => setPlacing(loose_end_id));
+  const spell = sealedFirst(({ secret }) => setSpelling(secret));
+  const leave = sealedFirst(() => undefined);
+  const compare = () =>
+    setCompared(compared === null ? Math.floor(drawn?.entropy_bits ?? USUAL_BITS) : null);
+
+  // A selection copied from the page is the whole secret, and sealed before it is copied.
+  const onCopy = useRef(copyIt);
+  onCopy.current = copyIt;
+  useEffect(() => {
+    const copied = (event: ClipboardEvent) => {
+      const at = window.getSelection()?.anchorNode;
+      const within = at instanceof Element ? at : at?.parentElement;
+      if (!within?.closest("[data-drawn]")) return;
+      event.preventDefault();
+      void onCopy.current();
+    };
+    document.addEventListener("copy", copied);
+    return () => document.removeEventListener("copy", copied);
+  }, []);
 
   useKeys({
     y: () => void copyIt(),
-    " ": again,
-    ArrowLeft: () => void back(),
+    " ": g.again,
+    ArrowLeft: () => void g.back(),
     p: () => void place(),
+    s: () => void spell(),
+    b: compare,
   });
 
-  if (library.error)
+  if (g.library.error)
     return (
       <main className="page">
-        <ProblemNote problem={library.error} />
+        <ProblemNote problem={g.library.error} />
       </main>
     );
-  if (!library.data || !policy || !base) return <main className="page" aria-busy="true" />;
+  if (!g.library.data || !g.policy || !g.base) return <main className="page" aria-busy="true" />;
 
-  const size = drawn ? power(drawn.space_size_log10) : null;
+  const marked = drawn && drawn.words.length === 0 && drawn.kind !== "sentence";
   return (
     <div style={{ display: "flex", flexDirection: "column", minHeight: "100%" }}>
       <main className="generate" style={{ flex: 1 }}>
         <PolicyBench
-          library={library.data}
-          site={site}
-          base={base}
-          policy={policy}
-          length={length}
-          onPick={pick}
-          onChange={change}
-          words={words}
-          onWords={wishWords}
-        />
+          library={g.library.data}
+          site={g.site}
+          policy={g.policy}
+          binds={g.atSite || g.kind === "characters"}
+          onPick={g.pick}
+        >
+          <KindPick kind={g.kind} onKind={g.pickKind} />
+          {g.kind === "characters" && (
+            <CharactersBench
+              base={g.base}
+              policy={g.policy}
+              length={g.length}
+              lookAlikes={g.library.data.look_alikes}
+              onChange={g.changePolicy}
+            />
+          )}
+          {g.kind === "words" && (
+            <WordsBench
+              shape={g.words}
+              plain={false}
+              onChange={g.changeWords}
+              onDice={g.takeDice}
+            />
+          )}
+          {g.kind === "answer" && (
+            <WordsBench shape={g.reply} plain onChange={g.changeReply} onDice={g.takeDice} />
+          )}
+          {g.kind === "sentence" && (
+            <SentenceBench shape={g.sentence} onChange={g.changeSentence} />
+          )}
+          {g.kind === "pin" && <PinBench length={g.pin} onChange={g.changePin} />}
+          {g.kind === "line" && <LineBench onLine={g.takeLine} />}
+        </PolicyBench>
         <section className="drawn" aria-label="The drawn secret">
           <div style={{ minHeight: 58 }} aria-live="polite">
-            {drawn &&
-              (words ? (
-                <WordsText text={drawn.secret} />
-              ) : (
-                <SecretText secret={drawn.secret} big />
-              ))}
+            {drawn && (
+              <DrawnText
+                drawn={drawn}
+                kept={g.kept}
+                onKeep={g.toggleKept}
+                onLeave={() => void leave()}
+              />
+            )}
           </div>
-          {!words && <MarkLegend />}
-          <ProblemNote problem={problem} />
+          {marked && <MarkLegend />}
+          {drawn && drawn.words.length > 0 && (
+            <p className="small quiet">
+              {g.kept.size
+                ? `${g.kept.size} of ${drawn.words.length} words stay when you draw again.`
+                : "Choose the words that are to stay; drawing again changes the others."}
+            </p>
+          )}
+          <ProblemNote problem={g.problem} />
+          {drawn && drawn.notes.length > 0 && (
+            <p role="status">
+              {chosen ? `As the rules of ${chosen.name} ask: ` : ""}
+              {drawn.notes.join("; ")}.
+            </p>
+          )}
           {drawn && drawn.breaks.length > 0 && (
             <p className="problem" role="status">
               {chosen?.name ?? "The site"} would refuse it: {drawn.breaks.join("; ")}.
@@ -152,58 +176,50 @@ export default function GeneratePage() {
             <Button type="primary" onClick={() => void copyIt()} disabled={!drawn}>
               Copy <kbd>Y</kbd>
             </Button>
-            <Button onClick={again}>
-              Draw again <kbd>Space</kbd>
-            </Button>
-            <Button onClick={() => void back()} disabled={!drawn}>
-              Earlier draw <kbd>←</kbd>
+            <Button onClick={g.again} disabled={g.kind === "line"}>
+              {g.kept.size ? "Draw the others again" : "Draw again"} <kbd>Space</kbd>
             </Button>
             <Button onClick={() => void place()} disabled={!drawn}>
               Place in a login… <kbd>P</kbd>
             </Button>
-            <span className="small quiet">
-              {drawn && kept === drawn.draw_id
-                ? "kept under Loose ends until you place it"
-                : "copying keeps it under Loose ends until you place it"}
-            </span>
+            <Button onClick={() => void spell()} disabled={!drawn}>
+              Spell it out <kbd>S</kbd>
+            </Button>
+            <EarlierDraws onTake={g.takeDraw} />
           </div>
-          <div className="row" style={{ alignItems: "baseline", gap: 14 }}>
-            <b style={{ fontSize: 21 }}>
-              {drawn
-                ? `${drawn.is_exact ? "" : "at least "}${drawn.entropy_bits} bits`
-                : "no secret"}
-            </b>
-            {size && (
-              <span>
-                one of {drawn?.is_exact ? "" : "at least "}
-                {size.mantissa} × 10<sup>{size.exponent}</sup> equally likely, by counting every
-                {words
-                  ? " choice of such words"
-                  : drawn && policy.keeps_first && policy.keeps_first < length
-                    ? ` beginning of ${policy.keeps_first} that the site keeps`
-                    : " string that this policy allows at this length"}
-              </span>
-            )}
-          </div>
+          <p className="small quiet">
+            {drawn && sealed === drawn.draw_id
+              ? "Kept under Loose ends until you place it."
+              : "Whatever leaves this page is kept under Loose ends until you place it."}
+          </p>
+          <WorthLine drawn={drawn} policy={g.policy} atSite={g.atSite} />
           <div style={{ maxWidth: 780 }}>
-            <LargeRuler log10={drawn ? drawn.space_size_log10 : null} />
+            <LargeRuler log10={drawn ? worth(drawn) : null} />
           </div>
+          <div>
+            <button
+              type="button"
+              className="link"
+              aria-expanded={compared !== null}
+              onClick={compare}
+            >
+              {compared === null ? "Side by side: the same worth in each kind" : "Close the table"}{" "}
+              <kbd>B</kbd>
+            </button>
+          </div>
+          {compared !== null && (
+            <SideBySide
+              bits={compared}
+              policy={g.atSite ? g.policy : undefined}
+              shape={g.words}
+              onTake={g.takeDraw}
+            />
+          )}
         </section>
       </main>
       <LooseEnds onPlace={setPlacing} />
       {placing && <PlaceDialog looseEndId={placing} onClose={() => setPlacing(null)} />}
+      {spelling !== null && <SpellOut secret={spelling} onClose={() => setSpelling(null)} />}
     </div>
-  );
-}
-
-/** A passphrase is read as words, not in groups of four. */
-function WordsText({ text }: { text: string }) {
-  return (
-    <span
-      translate="no"
-      style={{ fontFamily: "var(--mono)", fontSize: 30, overflowWrap: "anywhere" }}
-    >
-      {text}
-    </span>
   );
 }

@@ -1,31 +1,45 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Button, Modal } from "antd";
+import { Modal } from "antd";
 import { useMemo, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
+import { hostOf } from "../../domain/address";
 import { haystack, matches, nearest } from "../../domain/search";
+import { offerSeed, type LoginSeed } from "../../shared/loginSeed";
 import { ProblemNote } from "../../shared/ProblemNote";
 
 const SHOWN = 6;
+const SITES_SHOWN = 3;
 
-/** A new login or an existing one: both as near. */
+/** A new login or an existing one, both as near: type its title or its site. */
 export function PlaceDialog({ looseEndId, onClose }: { looseEndId: string; onClose: () => void }) {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
   const { data } = useQuery(queries.logins());
+  const library = useQuery(queries.policies());
+  const looseEnds = useQuery(queries.looseEnds());
   const field = useRef<HTMLInputElement>(null);
   const [typed, setTyped] = useState("");
   const [problem, setProblem] = useState<unknown>(null);
-  const found = useMemo(
-    () =>
-      nearest(
-        (data?.logins ?? []).filter((l) => matches(haystack(l), typed)),
-        typed,
-      ).slice(0, SHOWN),
-    [data, typed],
+  const seen = looseEnds.data?.find((one) => one.loose_end_id === looseEndId)?.address ?? "";
+  const logins = data?.logins;
+  const found = useMemo(() => {
+    const sought = typed.trim() || hostOf(seen).split(".")[0] || "";
+    return nearest(
+      (logins ?? []).filter((l) => matches(haystack(l), sought)),
+      sought,
+    ).slice(0, SHOWN);
+  }, [logins, typed, seen]);
+  const seeds = useMemo(
+    () => offered(library.data?.policies ?? [], typed.trim(), seen),
+    [library.data, typed, seen],
   );
 
+  const begin = (seed: LoginSeed) => {
+    offerSeed(seed);
+    void navigate(`/logins/new?loose_end=${looseEndId}`);
+  };
   const stage = async (login: Schema["LoginRow"]) => {
     if (!login.has_secret) {
       void navigate(`/logins/${login.login_id}/edit?loose_end=${looseEndId}`);
@@ -50,11 +64,8 @@ export function PlaceDialog({ looseEndId, onClose }: { looseEndId: string; onClo
       afterOpenChange={(open) => open && field.current?.focus()}
     >
       <div className="stack">
-        <Button type="primary" onClick={() => void navigate(`/logins/new?loose_end=${looseEndId}`)}>
-          A new login
-        </Button>
         <label className="field">
-          <span>or a login that is there: it becomes the new secret of its rotation</span>
+          <span>Title, site or user name</span>
           <input
             ref={field}
             className="secret-input"
@@ -62,9 +73,29 @@ export function PlaceDialog({ looseEndId, onClose }: { looseEndId: string; onClo
             autoComplete="off"
             spellCheck={false}
             onChange={(event) => setTyped(event.target.value)}
+            onKeyDown={(event) => {
+              if (event.key === "Enter" && seeds[0]) begin(seeds[0]);
+            }}
           />
         </label>
         <div>
+          {seeds.map((seed, i) => (
+            <button
+              key={`${seed.title} ${seed.address}`}
+              type="button"
+              className="facet"
+              onClick={() => begin(seed)}
+            >
+              <span>
+                <b>A new login{seed.title ? `: ${seed.title}` : ""}</b>{" "}
+                <span className="small quiet">{seed.address}</span>
+              </span>
+              {i === 0 && <kbd>Enter</kbd>}
+            </button>
+          ))}
+        </div>
+        <div>
+          <p className="small quiet">or the new secret of a login that is there</p>
           {found.map((login) => (
             <button
               key={login.login_id}
@@ -81,9 +112,32 @@ export function PlaceDialog({ looseEndId, onClose }: { looseEndId: string; onClo
               </span>
             </button>
           ))}
+          {found.length === 0 && <p className="small">None fits what is typed.</p>}
         </div>
         <ProblemNote problem={problem} />
       </div>
     </Modal>
   );
+}
+
+/** New logins that are likely meant: as typed, at the site in view, at a site that is known. */
+function offered(policies: Schema["PolicyOut"][], typed: string, seen: string): LoginSeed[] {
+  const known = (policy: Schema["PolicyOut"]) => ({
+    title: policy.name,
+    address: policy.domains[0] ?? "",
+  });
+  const host = hostOf(seen);
+  const here = policies.find((p) => p.domains.some((d) => host === d || host.endsWith(`.${d}`)));
+  const site = here ? known(here) : null;
+  const address = seen || site?.address || "";
+  if (!typed) return [{ title: site?.title ?? host, address }];
+  const fitting = policies
+    .filter((p) => matches([p.name, ...p.domains].join(" ").toLowerCase(), typed))
+    .slice(0, SITES_SHOWN)
+    .map(known);
+  const isAddress = /\.[a-z]{2,}/i.test(typed) || typed.includes("://");
+  const plain = isAddress
+    ? { title: hostOf(typed).split(".")[0] ?? "", address: typed }
+    : { title: typed, address };
+  return [...fitting, plain];
 }

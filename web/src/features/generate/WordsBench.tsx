@@ -1,6 +1,7 @@
-import { InputNumber, Select, Slider, Switch } from "antd";
-import { memo } from "react";
-import type { WordsWish } from "../../shared/useDraw";
+import { InputNumber, Select, Slider } from "antd";
+import { memo, useState } from "react";
+import { additionBits, capitalBits, separatorBits, type WordsShape } from "../../domain/wish";
+import { DiceDialog } from "./DiceDialog";
 
 const SEPARATORS = [
   { value: " ", label: "blanks" },
@@ -8,73 +9,144 @@ const SEPARATORS = [
   { value: ".", label: "stops" },
   { value: "_", label: "underscores" },
   { value: "", label: "nothing" },
+  { value: "digit", label: "random digits" },
+  { value: "symbol", label: "random symbols" },
+];
+const CAPITALS = [
+  { value: "none", label: "none" },
+  { value: "first", label: "first letters" },
+  { value: "one", label: "one whole word" },
+];
+const ADDITIONS = [
+  { value: "none", label: "nothing" },
+  { value: "digit", label: "a digit" },
+  { value: "symbol", label: "a symbol" },
+];
+const LISTS = [
+  { value: 7776, label: "7,776 words" },
+  { value: 4096, label: "4,096, commoner" },
 ];
 
-type Props = { wish: WordsWish; onChange: (wish: WordsWish) => void };
+type Props = {
+  shape: WordsShape;
+  /** For a security question: plain words alone. */
+  plain: boolean;
+  onChange: (shape: WordsShape) => void;
+  onDice: (faces: string[]) => void;
+};
 
 /** How the words are joined: each choice with its exact bits. */
-export const WordsBench = memo(function WordsBench({ wish, onChange }: Props) {
-  const set = (part: Partial<WordsWish>) => onChange({ ...wish, ...part });
+export const WordsBench = memo(function WordsBench({ shape, plain, onChange, onDice }: Props) {
+  const [dice, setDice] = useState(false);
+  const set = (part: Partial<WordsShape>) => onChange({ ...shape, ...part });
   return (
     <>
       <div className="row spread" style={{ marginTop: 6 }}>
-        <span className="small quiet">Words, from a list of 2,048</span>
+        <span className="small quiet">Words</span>
         <InputNumber
           aria-label="How many words"
           size="small"
           min={1}
           max={20}
-          value={wish.words}
+          value={shape.words}
           onChange={(value) => typeof value === "number" && set({ words: value })}
           style={{ width: 68 }}
         />
       </div>
       <Slider
-        min={3}
+        min={plain ? 2 : 3}
         max={12}
-        value={wish.words}
+        value={shape.words}
         onChange={(words) => set({ words })}
         ariaLabelForHandle="How many words"
         tooltip={{ open: false }}
         style={{ margin: "0 6px 4px" }}
       />
-      <div className="line">
-        <span>Between them</span>
-        <Select
-          size="small"
-          aria-label="Between the words"
-          value={wish.separator}
-          onChange={(separator) => set({ separator })}
-          options={SEPARATORS}
-          style={{ width: 130 }}
+      {plain ? (
+        <p className="small quiet">
+          For a security question, or to be said on the telephone: no two words of the list sound
+          alike, none is spelt in two ways. Write down which question it answers.
+        </p>
+      ) : (
+        <>
+          <Line label="From" bits={Math.log2(shape.list_size)} each>
+            <Select
+              size="small"
+              aria-label="Word list"
+              value={shape.list_size}
+              onChange={(list_size) => set({ list_size })}
+              options={LISTS}
+              style={{ width: 128 }}
+            />
+          </Line>
+          <Line label="Between" bits={separatorBits(shape)}>
+            <Select
+              size="small"
+              aria-label="Between the words"
+              value={shape.separator}
+              onChange={(separator) => set({ separator })}
+              options={SEPARATORS}
+              style={{ width: 128 }}
+            />
+          </Line>
+          <Line label="Capitals" bits={capitalBits(shape)}>
+            <Select
+              size="small"
+              aria-label="Capitals"
+              value={shape.capitals}
+              onChange={(capitals) => set({ capitals })}
+              options={CAPITALS as { value: WordsShape["capitals"]; label: string }[]}
+              style={{ width: 128 }}
+            />
+          </Line>
+          <Line label="Added" bits={additionBits(shape)}>
+            <Select
+              size="small"
+              aria-label="Added at a random place"
+              value={shape.addition}
+              onChange={(addition) => set({ addition })}
+              options={ADDITIONS as { value: WordsShape["addition"]; label: string }[]}
+              style={{ width: 128 }}
+            />
+          </Line>
+          <button
+            type="button"
+            className="link small"
+            style={{ textAlign: "left" }}
+            onClick={() => setDice(true)}
+          >
+            take real dice instead…
+          </button>
+        </>
+      )}
+      {dice && (
+        <DiceDialog
+          words={shape.words}
+          onClose={() => setDice(false)}
+          onDice={(faces) => {
+            setDice(false);
+            onDice(faces);
+          }}
         />
-      </div>
-      <div className="line">
-        <span className="row" style={{ gap: 8 }}>
-          <Switch
-            size="small"
-            aria-label="Capital first letters"
-            checked={wish.capitals}
-            onChange={(capitals) => set({ capitals })}
-          />
-          Capital first letters
-        </span>
-        <span className="small quiet">no bits</span>
-      </div>
-      <div className="line">
-        <span className="row" style={{ gap: 8 }}>
-          <Switch
-            size="small"
-            aria-label="A digit after one word"
-            checked={wish.digit}
-            onChange={(digit) => set({ digit })}
-          />
-          A digit after one word
-        </span>
-        <span className="small quiet" style={{ whiteSpace: "nowrap" }}>
-          +{Math.log2(10 * wish.words).toFixed(1)}
-        </span>
-      </div>
+      )}
     </>
   );
 });
+
+type LineProps = { label: string; bits: number; each?: boolean; children: React.ReactNode };
+
+/** A choice, and what it adds. */
+function Line({ label, bits, each = false, children }: LineProps) {
+  return (
+    <div className="line">
+      <span>{label}</span>
+      <span className="row" style={{ gap: 8, flexWrap: "nowrap" }}>
+        {children}
+        <span className="small quiet" style={{ width: 38, flexShrink: 0, textAlign: "right" }}>
+          {bits ? `+${bits.toFixed(1)}` : "+0"}
+          {each && <span className="visually-hidden"> bits for each word</span>}
+        </span>
+      </span>
+    </div>
+  );
+}

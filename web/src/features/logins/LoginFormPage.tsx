@@ -4,6 +4,7 @@ import { useEffect, useRef, useState, type FormEvent } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
+import { takeSeed } from "../../shared/loginSeed";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useKeys } from "../../shared/useKeys";
 import { FurtherFields, type FieldDraft } from "./FurtherFields";
@@ -55,7 +56,7 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
   const [params] = useSearchParams();
   const { data } = useQuery(queries.logins());
   const [draft, setDraft] = useState<Draft>(() =>
-    login ? { ...EMPTY, ...pickDraft(login) } : EMPTY,
+    login ? { ...EMPTY, ...pickDraft(login) } : { ...EMPTY, ...takeSeed() },
   );
   const [fields, setFields] = useState<FieldDraft[]>(() => (login ? fieldsOf(login) : []));
   const [problem, setProblem] = useState<unknown>(null);
@@ -112,7 +113,7 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
 
   const folders = [...new Set((data?.logins ?? []).map((l) => l.folder).filter(Boolean))].sort();
   const mailboxes = (data?.logins ?? []).filter((l) => l.login_id !== login?.login_id);
-  const userNames = [...new Set((data?.logins ?? []).map((l) => l.user_name).filter(Boolean))];
+  const userNames = mostUsed((data?.logins ?? []).map((l) => l.user_name));
 
   return (
     <main className="page" style={{ maxWidth: 1120 }}>
@@ -245,6 +246,13 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
       </form>
     </main>
   );
+}
+
+/** Distinct texts, those used most first. */
+function mostUsed(texts: string[]): string[] {
+  const uses = new Map<string, number>();
+  for (const text of texts) if (text) uses.set(text, (uses.get(text) ?? 0) + 1);
+  return [...uses.keys()].sort((a, b) => (uses.get(b) ?? 0) - (uses.get(a) ?? 0));
 }
 
 function pickDraft(login: Schema["LoginSheet"]): Draft {

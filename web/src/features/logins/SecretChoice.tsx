@@ -44,7 +44,8 @@ export const SecretChoice = forwardRef<SecretChoiceHandle, Props>(function Secre
   const held = policy ? Math.max(policy.min_length, Math.min(policy.max_length, length)) : length;
 
   useEffect(() => {
-    if (kind === "drawn" && policy) void draw({ length: held, policy }, true);
+    if (kind === "drawn" && policy)
+      void draw({ kind: "characters", length: held, policy }, { passing: true });
   }, [kind, policy, held, draw]);
 
   useImperativeHandle(
@@ -116,7 +117,9 @@ export const SecretChoice = forwardRef<SecretChoiceHandle, Props>(function Secre
               onChange={(value) => typeof value === "number" && setLength(value)}
               style={{ width: 70 }}
             />
-            <Button onClick={() => policy && void draw({ length: held, policy })}>
+            <Button
+              onClick={() => policy && void draw({ kind: "characters", length: held, policy })}
+            >
               Draw again
             </Button>
             {drawn && <span className="small">{drawn.entropy_bits} bits</span>}

@@ -12,7 +12,15 @@ import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretText } from "../../shared/SecretText";
 import { useAct } from "../../shared/useAct";
 import { useKeys } from "../../shared/useKeys";
+import { PolicyFiles } from "./PolicyFiles";
 import { PolicyForm } from "./PolicyForm";
+
+const SOURCES: Record<string, string> = {
+  typed: "typed",
+  form: "read from its form",
+  refusal: "learned from a refusal",
+  file: "from a file",
+};
 
 type Editing = { policy: Schema["PolicyOut"] | null } | null;
 
@@ -36,9 +44,12 @@ export default function PoliciesPage() {
     <main className="page">
       <header className="row spread" style={{ marginBottom: 16 }}>
         <h1>Site policies</h1>
-        <Button type="primary" onClick={() => setEditing({ policy: null })}>
-          New policy <kbd>N</kbd>
-        </Button>
+        <span className="row" style={{ gap: 10 }}>
+          <PolicyFiles />
+          <Button type="primary" onClick={() => setEditing({ policy: null })}>
+            New policy <kbd>N</kbd>
+          </Button>
+        </span>
       </header>
       <ProblemNote problem={error ?? problem} />
       {data?.policies.length === 0 && (
@@ -53,7 +64,7 @@ export default function PoliciesPage() {
             <tr>
               <th style={{ width: 210 }}>Policy</th>
               <th>Takes</th>
-              <th style={{ width: 130 }}>Source</th>
+              <th style={{ width: 150 }}>Source</th>
               <th style={{ width: 190 }}>
                 <span className="visually-hidden">acts</span>
               </th>
@@ -94,7 +105,8 @@ export default function PoliciesPage() {
                   {one.used_by.length > 0 && <UsedBy logins={one.used_by} />}
                 </td>
                 <td className="small">
-                  {one.source}, {day(one.changed_at)}
+                  {SOURCES[one.source] ?? one.source}
+                  <div className="quiet">{day(one.changed_at)}</div>
                 </td>
                 <td className="right">
                   <span className="row" style={{ justifyContent: "flex-end", gap: 14 }}>

@@ -25,6 +25,7 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
   const [domains, setDomains] = useState(props.policy?.domains.join(", ") ?? "");
   const [policy, setPolicy] = useState((props.policy?.policy as Policy | undefined) ?? FRESH);
   const [pasted, setPasted] = useState("");
+  const [source, setSource] = useState<Schema["PolicyIn"]["source"]>("typed");
   const [unsure, setUnsure] = useState<string[]>([]);
   const [problem, setProblem] = useState<unknown>(null);
   const set = (part: Partial<Policy>) => setPolicy((now) => ({ ...now, ...part }));
@@ -35,6 +36,7 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
       name,
       domains: domains.split(/[\s,]+/).filter(Boolean),
       policy,
+      source,
     };
     try {
       if (props.policy)
@@ -58,6 +60,7 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
       const found = await answer(client.POST("/policies/read", { body: { text: pasted } }));
       setPolicy(found.policy as Policy);
       setUnsure(found.unsure);
+      setSource("form");
     } catch (failure) {
       setProblem(failure);
     }

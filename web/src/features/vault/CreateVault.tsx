@@ -114,7 +114,7 @@ export function CreateVault({ path, onEntered }: Props) {
       {words && (
         <section className="stack" style={{ gap: 6 }} aria-label="Words offered">
           <p className="small quiet">
-            Or take words drawn for you: six from a list of 2,048, one of 2<sup>66</sup> equally
+            Or take words drawn for you: six from a list of 7,776, one of 2<sup>77</sup> equally
             likely ({words.entropy_bits} bits).
           </p>
           <p style={{ fontFamily: "var(--mono)", fontSize: 18 }} translate="no">

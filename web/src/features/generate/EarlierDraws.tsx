@@ -1,0 +1,53 @@
+import { Button, Popover } from "antd";
+import { useState } from "react";
+import { answer, client, type Schema } from "../../api/client";
+import { dayAndTime } from "../../domain/moments";
+import { KINDS } from "../../domain/wish";
+
+type Props = { onTake: (drawId: string) => void };
+
+/** The draws of this session that are still kept, by kind and time; a secret only when taken. */
+export function EarlierDraws({ onTake }: Props) {
+  const [open, setOpen] = useState(false);
+  const [draws, setDraws] = useState<Schema["EarlierDrawOut"][]>([]);
+  const now = Date.now();
+  const change = async (next: boolean) => {
+    if (next) setDraws(await answer(client.GET("/draws")).catch(() => []));
+    setOpen(next);
+  };
+  return (
+    <Popover
+      trigger="click"
+      open={open}
+      onOpenChange={(next) => void change(next)}
+      placement="bottom"
+      title="Earlier draws: the newest 20, until the vault is locked"
+      content={
+        <div style={{ maxHeight: 300, overflow: "auto", minWidth: 340 }}>
+          {draws.map((one) => (
+            <button
+              key={one.draw_id}
+              type="button"
+              className="facet"
+              onClick={() => {
+                setOpen(false);
+                onTake(one.draw_id);
+              }}
+            >
+              <span>
+                {KINDS.find((k) => k.value === one.kind)?.label}, {one.length} characters
+              </span>
+              <span className="quiet">
+                {one.entropy_bits === null ? "chosen" : `${one.entropy_bits} bits`},{" "}
+                {dayAndTime(one.drawn_at, now)}
+              </span>
+            </button>
+          ))}
+          {draws.length === 0 && <p className="quiet">None yet.</p>}
+        </div>
+      }
+    >
+      <Button aria-expanded={open}>Earlier draws…</Button>
+    </Popover>
+  );
+}

@@ -1,0 +1,119 @@
+import { Button, InputNumber, Select, Slider, Switch } from "antd";
+import { memo, useRef, type FormEvent } from "react";
+import type { SentenceShape } from "../../domain/wish";
+import { SecretInput } from "../../shared/SecretInput";
+
+const TEMPLATES = [
+  { value: "short", label: "one clause, 63 bits" },
+  { value: "middle", label: "fuller, 81 bits" },
+  { value: "long", label: "two clauses, 92 bits" },
+];
+const JOINERS = [
+  { value: " ", label: "blanks" },
+  { value: "-", label: "hyphens" },
+  { value: ".", label: "stops" },
+  { value: "_", label: "underscores" },
+];
+
+type SentenceProps = { shape: SentenceShape; onChange: (shape: SentenceShape) => void };
+
+export const SentenceBench = memo(function SentenceBench({ shape, onChange }: SentenceProps) {
+  const set = (part: Partial<SentenceShape>) => onChange({ ...shape, ...part });
+  return (
+    <>
+      <div className="line">
+        <span>Sentence</span>
+        <Select
+          size="small"
+          aria-label="Kind of sentence"
+          value={shape.template}
+          onChange={(template) => set({ template })}
+          options={TEMPLATES as { value: SentenceShape["template"]; label: string }[]}
+          style={{ width: 168 }}
+        />
+      </div>
+      <div className="line">
+        <span>Between</span>
+        <Select
+          size="small"
+          aria-label="Between the words"
+          value={shape.joiner}
+          onChange={(joiner) => set({ joiner })}
+          options={JOINERS}
+          style={{ width: 168 }}
+        />
+      </div>
+      {(["capital", "stop"] as const).map((name) => (
+        <div className="line" key={name}>
+          <span className="row" style={{ gap: 8 }}>
+            <Switch
+              size="small"
+              aria-label={name === "capital" ? "Capital at the start" : "Stop at the end"}
+              checked={shape[name]}
+              onChange={(on) => set({ [name]: on })}
+            />
+            {name === "capital" ? "Capital at the start" : "Stop at the end"}
+          </span>
+          <span className="small quiet">+0</span>
+        </div>
+      ))}
+      <p className="small quiet">
+        Grammatical, absurd, easy to picture: words drawn from a grammar of 1,024 nouns and
+        adjectives, 512 verbs, 256 adverbs and places, 98 numbers.
+      </p>
+    </>
+  );
+});
+
+type PinProps = { length: number; onChange: (length: number) => void };
+
+export const PinBench = memo(function PinBench({ length, onChange }: PinProps) {
+  return (
+    <>
+      <div className="row spread" style={{ marginTop: 6 }}>
+        <span className="small quiet">Digits</span>
+        <InputNumber
+          aria-label="How many digits"
+          size="small"
+          min={3}
+          max={12}
+          value={length}
+          onChange={(value) => typeof value === "number" && onChange(value)}
+          style={{ width: 68 }}
+        />
+      </div>
+      <Slider
+        min={3}
+        max={12}
+        value={length}
+        onChange={onChange}
+        ariaLabelForHandle="How many digits"
+        tooltip={{ open: false }}
+        style={{ margin: "0 6px 4px" }}
+      />
+      <p className="small quiet">
+        Left out is what a thief tries first: repeats, steps, mirrors, days and years, lines on the
+        keypad. A PIN guards only where tries are counted.
+      </p>
+    </>
+  );
+});
+
+/** The letters of a line are chosen, not drawn: they get a guess number and no bits. */
+export function LineBench({ onLine }: { onLine: (line: string) => void }) {
+  const field = useRef<HTMLInputElement>(null);
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    onLine(field.current?.value ?? "");
+  };
+  return (
+    <form className="stack" style={{ gap: 10, marginTop: 6 }} onSubmit={submit} autoComplete="off">
+      <SecretInput ref={field} label="A line that only you would think of" />
+      <Button htmlType="submit">Take its first letters</Button>
+      <p className="small quiet">
+        Measured as chosen text, never given a generator's bits. A line from a song, a book or a
+        saying falls far sooner than its letters let on.
+      </p>
+    </form>
+  );
+}

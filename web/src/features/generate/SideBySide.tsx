@@ -1,0 +1,90 @@
+import { useCallback, useEffect, useState } from "react";
+import { answer, client, type Schema } from "../../api/client";
+import type { Policy } from "../../domain/policy";
+import { sentence } from "../../domain/problems";
+import { KINDS, type WordsShape } from "../../domain/wish";
+import { ProblemNote } from "../../shared/ProblemNote";
+
+type Props = {
+  bits: number;
+  policy: Policy | undefined;
+  shape: WordsShape;
+  onTake: (drawId: string) => void;
+};
+
+/** The same worth in each kind, in numbers: memorable against short. */
+export function SideBySide({ bits, policy, shape, onTake }: Props) {
+  const [sides, setSides] = useState<Schema["SideOut"][] | null>(null);
+  const [problem, setProblem] = useState<unknown>(null);
+  const compare = useCallback(async () => {
+    try {
+      setSides(await answer(client.POST("/draws/side-by-side", { body: { bits, policy, shape } })));
+      setProblem(null);
+    } catch (error) {
+      setProblem(error);
+    }
+  }, [bits, policy, shape]);
+  useEffect(() => void compare(), [compare]);
+  return (
+    <section aria-label="Side by side">
+      <ProblemNote problem={problem} />
+      <table className="plain sides" aria-busy={sides === null}>
+        <caption className="small quiet" style={{ textAlign: "left", paddingBottom: 4 }}>
+          At least {bits} bits in each kind; length, presses and taps are means over 24 draws
+        </caption>
+        <thead>
+          <tr>
+            <th style={{ width: 110 }}>Kind</th>
+            <th>For example</th>
+            <th className="right" style={{ width: 64 }}>
+              Length
+            </th>
+            <th className="right" style={{ width: 92 }}>
+              Key presses
+            </th>
+            <th className="right" style={{ width: 110 }}>
+              Telephone taps
+            </th>
+            <th style={{ width: 70 }}>
+              <span className="visually-hidden">acts</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {(sides ?? []).map((side) => (
+            <tr key={side.kind}>
+              <td>{side.says || KINDS.find((k) => k.value === side.kind)?.label}</td>
+              {side.draw ? (
+                <>
+                  <td className="sample" translate="no">
+                    {side.draw.secret}
+                    <div className="small quiet" style={{ fontFamily: "var(--face)" }}>
+                      {side.draw.entropy_bits} bits
+                    </div>
+                  </td>
+                  <td className="right">{side.length.toFixed(0)}</td>
+                  <td className="right">{side.key_presses.toFixed(0)}</td>
+                  <td className="right">{side.phone_taps.toFixed(0)}</td>
+                  <td className="right">
+                    <button
+                      type="button"
+                      className="link"
+                      onClick={() => side.draw && onTake(side.draw.draw_id)}
+                    >
+                      take<span className="visually-hidden"> the {side.kind}</span>
+                    </button>
+                  </td>
+                </>
+              ) : (
+                <td colSpan={5} className="quiet">
+                  {side.problem_code &&
+                    sentence({ code: side.problem_code, data: side.problem_data })}
+                </td>
+              )}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}

@@ -1,0 +1,61 @@
+import { Modal } from "antd";
+import { useRef, useState } from "react";
+import { grouped } from "../domain/secretMarks";
+import { spelled } from "../domain/spelling";
+
+/** For sites that block pasting, and for the telephone: group by group, each character named. */
+export function SpellOut({ secret, onClose }: { secret: string; onClose: () => void }) {
+  const groups = grouped(secret);
+  const [at, setAt] = useState(0);
+  const next = useRef<HTMLButtonElement>(null);
+  const group = groups[at] ?? [];
+  return (
+    <Modal
+      open
+      title="Spell it out"
+      footer={null}
+      onCancel={onClose}
+      width={520}
+      afterOpenChange={(open) => open && next.current?.focus()}
+    >
+      <div
+        className="stack"
+        role="group"
+        aria-label={`Group ${at + 1} of ${groups.length}`}
+        onKeyDown={(event) => {
+          if (event.key === "ArrowRight") setAt(Math.min(groups.length - 1, at + 1));
+          if (event.key === "ArrowLeft") setAt(Math.max(0, at - 1));
+        }}
+      >
+        <p className="small quiet" aria-live="polite">
+          Group {at + 1} of {groups.length}, characters {at * 4 + 1} to {at * 4 + group.length}
+        </p>
+        <table className="plain spelled" translate="no">
+          <tbody>
+            {group.map((c, i) => (
+              <tr key={i}>
+                <td className="quiet">{at * 4 + i + 1}</td>
+                <td className="glyph">{c.text === " " ? "␣" : c.text}</td>
+                <td>{spelled(c.text)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <div className="row">
+          <button type="button" className="link" disabled={at === 0} onClick={() => setAt(at - 1)}>
+            ← the group before
+          </button>
+          <button
+            type="button"
+            className="link"
+            ref={next}
+            disabled={at === groups.length - 1}
+            onClick={() => setAt(at + 1)}
+          >
+            the next group →
+          </button>
+        </div>
+      </div>
+    </Modal>
+  );
+}
