@@ -61,7 +61,7 @@ def any_policy(chance: random.Random) -> dict[str, Any]:
         "forbidden": (0.35, words),
         "excluded": (0.2, chance.choice(["a", "1b", "-"])),
         "keeps_first": (0.2, chance.randint(1, 4)),
-        "folds_case": (0.15, True),
+        "folds_case": (0.3, True),
     }
     rules = {name: value for name, (odds, value) in optional.items() if chance.random() < odds}
     return {"min_length": length, "max_length": length, "classes": classes, **rules}
@@ -91,7 +91,39 @@ def test_every_count_is_that_of_listing_and_every_allowed_string_is_drawn(seed: 
             continue
         drawn = [space.draw(Seeded(seed + i)) for i in range(20)]
         assert set(drawn) <= allowed, policy
-    assert compared > 40
+    assert compared > 45
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_where_kept_forms_are_too_many_to_list_the_bounds_hold(seed: int) -> None:
+    chance = random.Random(seed)
+    tight = 0
+    for _ in range(60):
+        document = any_policy(chance)
+        document["folds_case"] = "keeps_first" not in document
+        document["max_uses"] = None if document["folds_case"] else 2
+        policy = SitePolicy.from_dict({**document, "distinct": False})
+        length = policy.min_length
+        alphabet = "".join(c.characters for c in policy.usable_classes())
+        texts = ("".join(t) for t in itertools.product(alphabet, repeat=length))
+        allowed = {text for text in texts if not policy.violations(text)}
+        cut = {text[: policy.keeps_first or length] for text in allowed}
+        kept = {text.lower() for text in cut} if policy.folds_case else cut
+        try:
+            space = PasswordSpace(policy, length, work_most=5_000)
+            low, high = space.size_bounds
+            assert low <= len(kept) <= high, policy
+            bounded = PasswordSpace(policy, length, work_most=1)
+        except RuleNotCounted:
+            continue
+        low, high = bounded.size_bounds
+        assert low <= len(kept) <= high, policy
+        tight += 0 < low <= high
+        try:
+            assert bounded.draw(Seeded(seed)) in allowed
+        except (SpaceEmpty, SpaceTooCostly):
+            assert 5 * low < 2 * high or high == 0
+    assert tight > 5
 
 
 @pytest.mark.parametrize("seed", range(6))
@@ -164,7 +196,11 @@ def test_a_length_outside_the_policy_is_refused(length: int) -> None:
 
 
 @pytest.mark.parametrize(
-    "rules", [{"folds_case": True, "min_classes": 1}, {"keeps_first": 8, "distinct": True}]
+    "rules",
+    [
+        {"folds_case": True, "distinct": True},
+        {"keeps_first": 8, "distinct": True, "max_sequence_run": 2},
+    ],
 )
 def test_rules_that_are_not_counted_together_are_named_rather_than_ignored(
     rules: dict[str, Any],

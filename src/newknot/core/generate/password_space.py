@@ -9,10 +9,12 @@ and that count less a union bound on what breaks the other rules.
 from collections.abc import Iterator
 from dataclasses import replace
 from functools import cached_property
+from typing import Protocol
 
 from newknot.core.errors import NewKnotError
 from newknot.core.generate.bits import floor_log2
 from newknot.core.generate.case_folding import CaseFolding, RuleNotCounted
+from newknot.core.generate.kept_uses import KeptUses
 from newknot.core.generate.layered import WORK_MOST, LayeredSpace, WorkTooGreat
 from newknot.core.generate.local_rules import breach_pattern
 from newknot.core.generate.order_free import OrderFreeSpace
@@ -49,10 +51,8 @@ class SpaceTooCostly(NewKnotError):
 
 def require_counted(policy: SitePolicy) -> None:
     """Raises `RuleNotCounted` where the policy has a rule that the count does not know."""
-    if policy.folds_case:
-        CaseFolding(policy)
-    if policy.keeps_first is not None and (policy.distinct or policy.max_uses is not None):
-        raise RuleNotCounted(field="keeps_first")
+    for length in {policy.min_length, min(policy.max_length, LENGTH_LIMIT)}:
+        _kept_forms(policy, length)
 
 
 class PasswordSpace:
@@ -69,16 +69,20 @@ class PasswordSpace:
             raise LengthRefused(length=0, least=policy.min_length, most=most)
         if not policy.min_length <= length <= most:
             raise LengthRefused(length=length, least=policy.min_length, most=most)
-        require_counted(policy)
         self.policy = policy
         self.length = length
-        self._folding = CaseFolding(policy) if policy.folds_case else None
-        needed = simplified(policy if self._folding is None else self._folding.policy, length)
-        self._pattern = breach_pattern(needed)
-        self._first, self._last = needed.first_from, needed.last_from
+        self._costly = ""
         self._layered: LayeredSpace | None = None
         self._listed: list[int] | None = None
-        self._costly = ""
+        self._outer: PasswordSpace | None = None
+        self._forms = _kept_forms(policy, length)
+        if self._forms is not None and self._forms.inner is not None:
+            self._outer = PasswordSpace(self._forms.outer, self._forms.length, work_most=work_most)
+            self.size_bounds = self._form_bounds(self._forms.inner, work_most)
+            return
+        needed = simplified(policy if self._forms is None else self._forms.outer, length)
+        self._pattern = breach_pattern(needed)
+        self._first, self._last = needed.first_from, needed.last_from
         self._core = OrderFreeSpace(needed, length)
         self.size_bounds = self._bounds(needed, work_most)
 
@@ -97,8 +101,44 @@ class PasswordSpace:
         Raises `SpaceEmpty`, `SpaceTooCostly`.
         """
         self._refuse_empty()
-        text = self._drawn(random)
-        return text if self._folding is None else self._folding.dressed(text, random)
+        if self._forms is None:
+            return self._drawn(random)
+        if self._outer is None:
+            text = self._forms.finished(self._drawn(random), random)
+            assert text is not None
+            return text
+        if self._listed is not None:
+            form = self._outer.text_of(self._listed[random.randbelow(len(self._listed))])
+            text = self._forms.finished(form, random)
+            assert text is not None
+            return text
+        for _ in range(TRIES_MOST):
+            text = self._forms.finished(self._outer.draw(random), random)
+            if text is not None:
+                return text
+        raise SpaceTooCostly(rule="folds_case" if self.policy.folds_case else "keeps_first")
+
+    def text_of(self, rank: int) -> str:
+        """The kept form of a rank in [0, size), where the size is exact."""
+        if self._listed is not None:
+            return self._core.unrank(self._listed[rank])
+        return self._core.unrank(rank) if self._layered is None else self._layered.unrank(rank)
+
+    def _form_bounds(self, inner: SitePolicy, work_most: int) -> tuple[int, int]:
+        """Between the forms that surely can be finished and those that perhaps can."""
+        assert self._forms is not None and self._outer is not None
+        low, high = self._outer.size_bounds
+        if low == high <= min(LISTED_MOST, work_most):
+            first = _First()
+            self._listed = [
+                rank
+                for rank in range(high)
+                if self._forms.finished(self._outer.text_of(rank), first) is not None
+            ]
+            return len(self._listed), len(self._listed)
+        self._costly = "folds_case" if self.policy.folds_case else "keeps_first"
+        surely = PasswordSpace(inner, self._forms.length, work_most=work_most)
+        return surely.size_bounds[0], high
 
     def _drawn(self, random: RandomSource) -> str:
         if self._listed is not None:
@@ -118,6 +158,8 @@ class PasswordSpace:
     @property
     def _may_reject(self) -> bool:
         """Whether two and a half tries are enough on average, by the lower bound."""
+        if self._outer is not None:
+            return 5 * self.size_bounds[0] >= 2 * self.size_bounds[1]
         return 5 * self.size_bounds[0] >= 2 * self._core.size and not self._keeps_less
 
     @property
@@ -167,6 +209,33 @@ class PasswordSpace:
             raise SpaceEmpty(length=self.length, says=says)
         if low == 0 or (self._layered is None and self._listed is None and not self._may_reject):
             raise SpaceTooCostly(rule=self._costly)
+
+
+class _First:
+    """Always the first of all ways: enough to see whether there is one."""
+
+    def randbelow(self, n: int, /) -> int:
+        return 0
+
+
+class _KeptForms(Protocol):
+    """What a site keeps of a text: the policies that bound it, its length, and its finishing."""
+
+    outer: SitePolicy
+    inner: SitePolicy | None
+    length: int
+
+    def finished(self, text: str, random: RandomSource) -> str | None: ...
+
+
+def _kept_forms(policy: SitePolicy, length: int) -> _KeptForms | None:
+    """How the site's kept forms are counted, where that takes more than the policy itself."""
+    if policy.folds_case:
+        return CaseFolding(policy, length)
+    keeps_less = policy.keeps_first is not None and policy.keeps_first < length
+    if keeps_less and (policy.distinct or policy.max_uses is not None):
+        return KeptUses(policy, length)
+    return None
 
 
 def simplified(policy: SitePolicy, length: int) -> SitePolicy:
