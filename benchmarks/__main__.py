@@ -20,7 +20,13 @@ from playwright.sync_api import Browser, Page, sync_playwright
 from tests.support.running import ROOT, Served, launch, serving
 
 from newknot.core.audit import audit
-from newknot.core.generate import PasswordSpace
+from newknot.core.generate import (
+    PassphraseShape,
+    PassphraseSpace,
+    PasswordSpace,
+    SentenceShape,
+    SentenceSpace,
+)
 from newknot.core.login import Origin
 from newknot.core.policy import STANDARD_CLASSES, SitePolicy
 from newknot.core.secret import Secret
@@ -130,6 +136,22 @@ def bench_draws() -> None:
         ratio = statistics.median(ours) / statistics.median(plain)
         row(f"  {name}: a draw, ratio to the plain loop", f"{ratio:.2f}", "")
         row(f"  {name}: compiling", ms(compiling), "50 ms")
+
+
+def bench_phrases() -> None:
+    print("\nWords and sentences")
+    site = usual_policies()["one of each, 16"]
+    site = replace(site, max_length=64, max_identical_run=2, max_sequence_run=3)
+    dressed = PassphraseShape(6, "-", "first", "digit")
+    for name, make in (
+        ("six words", lambda: PassphraseSpace(PassphraseShape())),
+        ("six words to a site with runs and sequences", lambda: PassphraseSpace(dressed, site)),
+        ("a sentence", lambda: SentenceSpace(SentenceShape())),
+    ):
+        compiling = statistics.median(timed(make) for _ in range(5))
+        draw = statistics.median(timed(make().draw, SystemRandom()) for _ in range(50))
+        row(f"  {name}: compiling", ms(compiling))
+        row(f"  {name}: a draw", ms(draw), "5 ms")
 
 
 def bench_vault(folder: Path) -> None:
@@ -252,6 +274,7 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as name:
         folder = Path(name)
         bench_draws()
+        bench_phrases()
         bench_vault(folder)
         bench_cold(folder)
         with serving(folder) as served, sync_playwright() as playwright:

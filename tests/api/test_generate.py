@@ -194,7 +194,7 @@ def test_a_policy_is_kept_changed_and_found_by_site(api: Api) -> None:
     conflicting = {**body, "policy": {**POLICY, "max_length": 7}}
     changed = api.ok("PUT", f"policies/{saved['policy_id']}", conflicting)
     assert changed["conflict"]["says"] == "at least 8 but at most 7 characters"
-    uncounted = {**body, "policy": {**POLICY, "distinct": True, "keeps_first": 9}}
+    uncounted = {**body, "policy": {**POLICY, "distinct": True, "folds_case": True}}
     assert (
         api.ok("PUT", f"policies/{saved['policy_id']}", uncounted)["not_drawn"]
         == "rule_not_counted"

@@ -1,11 +1,20 @@
 """Generating in the browser: words kept and redrawn, dice, comparison, and nothing lost."""
 
 import re
+from collections.abc import Iterator
 
+import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.e2e.conftest import open_page
-from tests.support.running import Served
+from tests.support.running import Served, demo
+
+
+@pytest.fixture(scope="module")
+def own_demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
+    """A demo that these tests may change."""
+    with demo(tmp_path_factory.mktemp("generate")) as served:
+        yield served
 
 
 def pick_kind(page: Page, kind: str) -> None:
@@ -22,9 +31,9 @@ def words_shown(page: Page) -> list[str]:
 
 
 def test_words_are_kept_by_wish_and_a_selection_is_sealed_before_it_is_copied(
-    browser_here: Browser, demo_here: Served
+    browser_here: Browser, own_demo: Served
 ) -> None:
-    page = open_page(browser_here, demo_here)
+    page = open_page(browser_here, own_demo)
     pick_kind(page, "Words")
     expect(page.get_by_text("77.54 bits", exact=True)).to_be_visible()
     first = words_shown(page)
@@ -57,8 +66,8 @@ def test_words_are_kept_by_wish_and_a_selection_is_sealed_before_it_is_copied(
     page.context.close()
 
 
-def test_dice_lines_sentences_and_the_comparison(browser_here: Browser, demo_here: Served) -> None:
-    page = open_page(browser_here, demo_here)
+def test_dice_lines_sentences_and_the_comparison(browser_here: Browser, own_demo: Served) -> None:
+    page = open_page(browser_here, own_demo)
     pick_kind(page, "Words")
     page.get_by_role("spinbutton", name="How many words").fill("2")
     page.get_by_role("button", name="take real dice instead").click()

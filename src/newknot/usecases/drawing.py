@@ -13,8 +13,8 @@ from newknot.core.generate import (
 )
 from newknot.core.generate.initials import initials
 from newknot.core.generate.looked_at import LookedAt, bits_after_choice
+from newknot.core.generate.phrases.word_list import word_list, word_of_dice
 from newknot.core.generate.pin import PinSpace
-from newknot.core.generate.word_list import word_list, word_of_dice
 from newknot.core.login import Origin
 from newknot.core.policy import SitePolicy
 from newknot.core.secret import Secret

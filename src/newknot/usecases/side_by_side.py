@@ -8,8 +8,8 @@ from typing import get_args
 
 from newknot.core.errors import NewKnotError
 from newknot.core.generate import PassphraseShape, RandomSource, SentenceShape
-from newknot.core.generate.passphrase import WORDS_MOST
-from newknot.core.generate.sentence import Template
+from newknot.core.generate.phrases.passphrase import WORDS_MOST
+from newknot.core.generate.phrases.sentence import Template
 from newknot.core.generate.typing_effort import key_presses, phone_taps
 from newknot.core.policy import SitePolicy
 from newknot.usecases.draw_ring import Draw, DrawKind, DrawRing

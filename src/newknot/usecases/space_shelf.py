@@ -12,7 +12,7 @@ from newknot.core.generate import (
     SentenceShape,
     SentenceSpace,
 )
-from newknot.core.generate.fitting import (
+from newknot.core.generate.phrases.fitting import (
     FittedPassphrase,
     FittedSentence,
     fit_passphrase,

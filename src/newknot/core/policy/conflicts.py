@@ -57,7 +57,7 @@ class _Search:
     def satisfied(self, policy: SitePolicy) -> bool | None:
         """True, False, or None where it was not decided."""
         # The draw needs the policy, and this question needs the draw: imported when it is asked.
-        from newknot.core.generate.password_space import PasswordSpace
+        from newknot.core.generate.characters.password_space import PasswordSpace
 
         plain = replace(policy, folds_case=False, keeps_first=None)
         needed = sum(c.minimum for c in plain.usable_classes())

@@ -1,9 +1,10 @@
-import { Button, InputNumber, Select, Slider, Switch } from "antd";
+import { Button, InputNumber, Slider, Switch } from "antd";
 import { memo, useRef, type FormEvent } from "react";
 import type { SentenceShape } from "../../domain/wish";
 import { SecretInput } from "../../shared/SecretInput";
+import { Choice } from "./Choice";
 
-const TEMPLATES = [
+const TEMPLATES: { value: SentenceShape["template"]; label: string }[] = [
   { value: "short", label: "one clause, 63 bits" },
   { value: "middle", label: "fuller, 81 bits" },
   { value: "long", label: "two clauses, 92 bits" },
@@ -21,28 +22,20 @@ export const SentenceBench = memo(function SentenceBench({ shape, onChange }: Se
   const set = (part: Partial<SentenceShape>) => onChange({ ...shape, ...part });
   return (
     <>
-      <div className="line">
-        <span>Sentence</span>
-        <Select
-          size="small"
-          aria-label="Kind of sentence"
-          value={shape.template}
-          onChange={(template) => set({ template })}
-          options={TEMPLATES as { value: SentenceShape["template"]; label: string }[]}
-          style={{ width: 168 }}
-        />
-      </div>
-      <div className="line">
-        <span>Between</span>
-        <Select
-          size="small"
-          aria-label="Between the words"
-          value={shape.joiner}
-          onChange={(joiner) => set({ joiner })}
-          options={JOINERS}
-          style={{ width: 168 }}
-        />
-      </div>
+      <Choice
+        label="Sentence"
+        name="Kind of sentence"
+        value={shape.template}
+        options={TEMPLATES}
+        onChange={(template) => set({ template })}
+      />
+      <Choice
+        label="Between"
+        name="Between the words"
+        value={shape.joiner}
+        options={JOINERS}
+        onChange={(joiner) => set({ joiner })}
+      />
       {(["capital", "stop"] as const).map((name) => (
         <div className="line" key={name}>
           <span className="row" style={{ gap: 8 }}>

@@ -1,6 +1,7 @@
-import { InputNumber, Select, Slider } from "antd";
+import { InputNumber, Slider } from "antd";
 import { memo, useState } from "react";
 import { additionBits, capitalBits, separatorBits, type WordsShape } from "../../domain/wish";
+import { Choice } from "./Choice";
 import { DiceDialog } from "./DiceDialog";
 
 const SEPARATORS = [
@@ -12,12 +13,12 @@ const SEPARATORS = [
   { value: "digit", label: "random digits" },
   { value: "symbol", label: "random symbols" },
 ];
-const CAPITALS = [
+const CAPITALS: { value: WordsShape["capitals"]; label: string }[] = [
   { value: "none", label: "none" },
   { value: "first", label: "first letters" },
   { value: "one", label: "one whole word" },
 ];
-const ADDITIONS = [
+const ADDITIONS: { value: WordsShape["addition"]; label: string }[] = [
   { value: "none", label: "nothing" },
   { value: "digit", label: "a digit" },
   { value: "symbol", label: "a symbol" },
@@ -69,46 +70,38 @@ export const WordsBench = memo(function WordsBench({ shape, plain, onChange, onD
         </p>
       ) : (
         <>
-          <Line label="From" bits={Math.log2(shape.list_size)} each>
-            <Select
-              size="small"
-              aria-label="Word list"
-              value={shape.list_size}
-              onChange={(list_size) => set({ list_size })}
-              options={LISTS}
-              style={{ width: 128 }}
-            />
-          </Line>
-          <Line label="Between" bits={separatorBits(shape)}>
-            <Select
-              size="small"
-              aria-label="Between the words"
-              value={shape.separator}
-              onChange={(separator) => set({ separator })}
-              options={SEPARATORS}
-              style={{ width: 128 }}
-            />
-          </Line>
-          <Line label="Capitals" bits={capitalBits(shape)}>
-            <Select
-              size="small"
-              aria-label="Capitals"
-              value={shape.capitals}
-              onChange={(capitals) => set({ capitals })}
-              options={CAPITALS as { value: WordsShape["capitals"]; label: string }[]}
-              style={{ width: 128 }}
-            />
-          </Line>
-          <Line label="Added" bits={additionBits(shape)}>
-            <Select
-              size="small"
-              aria-label="Added at a random place"
-              value={shape.addition}
-              onChange={(addition) => set({ addition })}
-              options={ADDITIONS as { value: WordsShape["addition"]; label: string }[]}
-              style={{ width: 128 }}
-            />
-          </Line>
+          <Choice
+            label="From"
+            name="Word list"
+            bits={Math.log2(shape.list_size)}
+            value={shape.list_size}
+            options={LISTS}
+            onChange={(list_size) => set({ list_size })}
+          />
+          <Choice
+            label="Between"
+            name="Between the words"
+            bits={separatorBits(shape)}
+            value={shape.separator}
+            options={SEPARATORS}
+            onChange={(separator) => set({ separator })}
+          />
+          <Choice
+            label="Capitals"
+            name="Capitals"
+            bits={capitalBits(shape)}
+            value={shape.capitals}
+            options={CAPITALS}
+            onChange={(capitals) => set({ capitals })}
+          />
+          <Choice
+            label="Added"
+            name="Added at a random place"
+            bits={additionBits(shape)}
+            value={shape.addition}
+            options={ADDITIONS}
+            onChange={(addition) => set({ addition })}
+          />
           <button
             type="button"
             className="link small"
@@ -132,21 +125,3 @@ export const WordsBench = memo(function WordsBench({ shape, plain, onChange, onD
     </>
   );
 });
-
-type LineProps = { label: string; bits: number; each?: boolean; children: React.ReactNode };
-
-/** A choice, and what it adds. */
-function Line({ label, bits, each = false, children }: LineProps) {
-  return (
-    <div className="line">
-      <span>{label}</span>
-      <span className="row" style={{ gap: 8, flexWrap: "nowrap" }}>
-        {children}
-        <span className="small quiet" style={{ width: 38, flexShrink: 0, textAlign: "right" }}>
-          {bits ? `+${bits.toFixed(1)}` : "+0"}
-          {each && <span className="visually-hidden"> bits for each word</span>}
-        </span>
-      </span>
-    </div>
-  );
-}

@@ -9,10 +9,10 @@ from pathlib import Path
 import pytest
 
 from newknot.core.errors import FieldInvalid
-from newknot.core.generate.word_list import LIST_SIZES, word_list, word_of_dice
+from newknot.core.generate.phrases.word_list import LIST_SIZES, word_list, word_of_dice
 from newknot.core.shipped import shipped_lines
 
-ROOT = Path(__file__).parents[3]
+ROOT = Path(__file__).parents[4]
 VECTORS = ROOT / "tests" / "vectors"
 each_list = pytest.mark.parametrize("size", LIST_SIZES)
 

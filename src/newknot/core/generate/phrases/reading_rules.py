@@ -6,7 +6,7 @@ Where `local_rules` takes characters together that no rule tells apart, this rea
 
 from dataclasses import dataclass, replace
 
-from newknot.core.generate.local_rules import Words
+from newknot.core.generate.characters.local_rules import Words
 from newknot.core.policy.folding import folded, step
 from newknot.core.policy.site_policy import SitePolicy
 

@@ -13,9 +13,9 @@ from functools import cached_property
 
 from newknot.core.errors import NewKnotError
 from newknot.core.generate.bits import floor_log2
-from newknot.core.generate.case_folding import RuleNotCounted
+from newknot.core.generate.characters.case_folding import RuleNotCounted
+from newknot.core.generate.phrases.reading_rules import ReadingRules
 from newknot.core.generate.random_source import RandomSource
-from newknot.core.generate.reading_rules import ReadingRules
 from newknot.core.policy.site_policy import LENGTH_LIMIT, SitePolicy
 
 STEPS_MOST = 200_000

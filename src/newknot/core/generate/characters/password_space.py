@@ -13,11 +13,11 @@ from typing import Protocol
 
 from newknot.core.errors import NewKnotError
 from newknot.core.generate.bits import floor_log2
-from newknot.core.generate.case_folding import CaseFolding, RuleNotCounted
-from newknot.core.generate.kept_uses import KeptUses
-from newknot.core.generate.layered import WORK_MOST, LayeredSpace, WorkTooGreat
-from newknot.core.generate.local_rules import breach_pattern
-from newknot.core.generate.order_free import OrderFreeSpace
+from newknot.core.generate.characters.case_folding import CaseFolding, RuleNotCounted
+from newknot.core.generate.characters.kept_uses import KeptUses
+from newknot.core.generate.characters.layered import WORK_MOST, LayeredSpace, WorkTooGreat
+from newknot.core.generate.characters.local_rules import breach_pattern
+from newknot.core.generate.characters.order_free import OrderFreeSpace
 from newknot.core.generate.random_source import RandomSource
 from newknot.core.policy.conflicts import contradiction
 from newknot.core.policy.folding import folded

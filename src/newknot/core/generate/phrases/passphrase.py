@@ -10,9 +10,9 @@ from dataclasses import dataclass
 from typing import Literal
 
 from newknot.core.errors import FieldInvalid
-from newknot.core.generate.phrase_space import Branch, Layer, PhraseSpace
+from newknot.core.generate.phrases.phrase_space import Branch, Layer, PhraseSpace
+from newknot.core.generate.phrases.word_list import word_list
 from newknot.core.generate.random_source import RandomSource
-from newknot.core.generate.word_list import word_list
 from newknot.core.policy.character_classes import DIGITS, SYMBOLS
 from newknot.core.policy.site_policy import SitePolicy
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from itertools import product
 from typing import get_args
 
-from newknot.core.generate.passphrase import (
+from newknot.core.generate.phrases.passphrase import (
     RANDOM_SEPARATORS,
     SEPARATORS,
     Addition,
@@ -13,8 +13,8 @@ from newknot.core.generate.passphrase import (
     PassphraseShape,
     PassphraseSpace,
 )
-from newknot.core.generate.phrase_space import NoRoom
-from newknot.core.generate.sentence import JOINERS, SentenceShape, SentenceSpace
+from newknot.core.generate.phrases.phrase_space import NoRoom
+from newknot.core.generate.phrases.sentence import JOINERS, SentenceShape, SentenceSpace
 from newknot.core.policy.character_classes import LOWER, UPPER
 from newknot.core.policy.site_policy import SitePolicy
 

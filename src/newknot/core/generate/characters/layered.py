@@ -8,7 +8,7 @@ states of one word state, so their sum is taken once and corrected for the few t
 from itertools import product
 
 from newknot.core.errors import NewKnotError
-from newknot.core.generate.local_rules import NEUTRAL, LocalRules, State
+from newknot.core.generate.characters.local_rules import NEUTRAL, LocalRules, State
 from newknot.core.policy.site_policy import CharacterClass, SitePolicy
 
 WORK_MOST = 1_500_000

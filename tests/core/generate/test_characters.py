@@ -9,9 +9,9 @@ from typing import Any
 import pytest
 
 from newknot.core.generate import PasswordSpace
-from newknot.core.generate.layered import LayeredSpace
-from newknot.core.generate.order_free import OrderFreeSpace
-from newknot.core.generate.password_space import (
+from newknot.core.generate.characters.layered import LayeredSpace
+from newknot.core.generate.characters.order_free import OrderFreeSpace
+from newknot.core.generate.characters.password_space import (
     LengthRefused,
     RuleNotCounted,
     SpaceEmpty,
@@ -67,6 +67,16 @@ def any_policy(chance: random.Random) -> dict[str, Any]:
     return {"min_length": length, "max_length": length, "classes": classes, **rules}
 
 
+def listed(policy: SitePolicy) -> tuple[set[str], set[str]]:
+    """(every allowed string, every form that the site keeps of one)."""
+    length = policy.min_length
+    alphabet = "".join(c.characters for c in policy.usable_classes())
+    texts = ("".join(t) for t in itertools.product(alphabet, repeat=length))
+    allowed = {text for text in texts if not policy.violations(text)}
+    cut = {text[: policy.keeps_first or length] for text in allowed}
+    return allowed, {text.lower() for text in cut} if policy.folds_case else cut
+
+
 @pytest.mark.parametrize("seed", range(8))
 def test_every_count_is_that_of_listing_and_every_allowed_string_is_drawn(seed: int) -> None:
     chance = random.Random(seed)
@@ -74,11 +84,7 @@ def test_every_count_is_that_of_listing_and_every_allowed_string_is_drawn(seed: 
     for _ in range(60):
         policy = SitePolicy.from_dict(any_policy(chance))
         length = policy.min_length
-        alphabet = "".join(c.characters for c in policy.usable_classes())
-        texts = ("".join(t) for t in itertools.product(alphabet, repeat=length))
-        allowed = {text for text in texts if not policy.violations(text)}
-        cut = {text[: policy.keeps_first or length] for text in allowed}
-        kept = {text.lower() for text in cut} if policy.folds_case else cut
+        allowed, kept = listed(policy)
         try:
             space = PasswordSpace(policy, length)
         except RuleNotCounted:
@@ -104,11 +110,7 @@ def test_where_kept_forms_are_too_many_to_list_the_bounds_hold(seed: int) -> Non
         document["max_uses"] = None if document["folds_case"] else 2
         policy = SitePolicy.from_dict({**document, "distinct": False})
         length = policy.min_length
-        alphabet = "".join(c.characters for c in policy.usable_classes())
-        texts = ("".join(t) for t in itertools.product(alphabet, repeat=length))
-        allowed = {text for text in texts if not policy.violations(text)}
-        cut = {text[: policy.keeps_first or length] for text in allowed}
-        kept = {text.lower() for text in cut} if policy.folds_case else cut
+        allowed, kept = listed(policy)
         try:
             space = PasswordSpace(policy, length, work_most=5_000)
             low, high = space.size_bounds

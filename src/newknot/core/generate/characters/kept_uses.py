@@ -7,7 +7,7 @@ only beginnings that already have all that is demanded, so the two bound the cou
 from collections import Counter
 from dataclasses import replace
 
-from newknot.core.generate.case_folding import RuleNotCounted
+from newknot.core.generate.characters.case_folding import RuleNotCounted
 from newknot.core.generate.random_source import RandomSource
 from newknot.core.policy.site_policy import SitePolicy
 

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from newknot.core.errors import FieldInvalid
-from newknot.core.generate.phrase_space import Branch, PhraseSpace
+from newknot.core.generate.phrases.phrase_space import Branch, PhraseSpace
 from newknot.core.generate.random_source import RandomSource
 from newknot.core.policy.site_policy import SitePolicy
 from newknot.core.shipped import shipped_lines

@@ -7,7 +7,7 @@ import pytest
 
 from newknot.core.errors import FieldInvalid
 from newknot.core.generate import SentenceShape, SentenceSpace
-from newknot.core.generate.sentence import TEMPLATES
+from newknot.core.generate.phrases.sentence import TEMPLATES
 from newknot.core.policy import STANDARD_CLASSES, SitePolicy
 from newknot.core.shipped import shipped_lines
 

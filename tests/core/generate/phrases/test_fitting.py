@@ -6,8 +6,8 @@ from typing import Any
 import pytest
 
 from newknot.core.generate import PassphraseShape, SentenceShape
-from newknot.core.generate.fitting import fit_passphrase, fit_sentence, most_words
-from newknot.core.generate.phrase_space import NoRoom
+from newknot.core.generate.phrases.fitting import fit_passphrase, fit_sentence, most_words
+from newknot.core.generate.phrases.phrase_space import NoRoom
 from newknot.core.policy import STANDARD_CLASSES, SitePolicy
 
 

@@ -7,15 +7,15 @@ from typing import Any, get_args
 
 import pytest
 
-from newknot.core.generate.case_folding import RuleNotCounted
-from newknot.core.generate.passphrase import (
+from newknot.core.generate.characters.case_folding import RuleNotCounted
+from newknot.core.generate.phrases.passphrase import (
     Addition,
     Capitals,
     PassphraseShape,
     last_mode,
     passphrase_layers,
 )
-from newknot.core.generate.phrase_space import Branch, NoRoom, PhraseSpace, PhraseTooCostly
+from newknot.core.generate.phrases.phrase_space import Branch, NoRoom, PhraseSpace, PhraseTooCostly
 from newknot.core.policy import STANDARD_CLASSES, SitePolicy
 
 WORDS = ("abc", "bee", "cab", "dda", "oboe")

@@ -1,0 +1,1 @@
+"""Strings of characters to a site policy: counted, and drawn uniformly."""
