@@ -46,7 +46,7 @@ def test_words_are_kept_by_wish_and_a_selection_is_sealed_before_it_is_copied(
 
     ends = page.get_by_role("region", name="Loose ends").get_by_role("button", name="place")
     before = ends.count()
-    page.evaluate("getSelection().selectAllChildren(document.querySelector('[data-drawn]'))")
+    page.evaluate("getSelection().selectAllChildren(document.querySelector('.words-text'))")
     page.keyboard.press("Control+c")
     expect(ends).to_have_count(before + 1)
     page.get_by_text("New secret put on the clipboard").first.wait_for()

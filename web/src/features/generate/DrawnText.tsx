@@ -5,37 +5,22 @@ type Props = {
   drawn: Schema["DrawOut"];
   kept: Set<number>;
   onKeep: (place: number) => void;
-  /** Before the secret leaves by selection or drag. */
-  onLeave: () => void;
 };
 
-/** The secret, large. Words can be kept one by one; what is dragged away is sealed first. */
-export function DrawnText({ drawn, kept, onKeep, onLeave }: Props) {
-  return (
-    <div
-      data-drawn=""
-      style={{ display: "inline-block", maxWidth: "100%" }}
-      onDragStart={(event) => {
-        event.dataTransfer.setData("text/plain", drawn.secret);
-        event.dataTransfer.effectAllowed = "copy";
-        onLeave();
-      }}
-    >
-      {drawn.words.length > 0 ? (
-        <WordsText drawn={drawn} kept={kept} onKeep={onKeep} />
-      ) : drawn.kind === "sentence" ? (
-        <span className="words-text" translate="no">
-          {drawn.secret}
-        </span>
-      ) : (
-        <SecretText secret={drawn.secret} big />
-      )}
-    </div>
-  );
+/** The secret, large. Words can be kept one by one. */
+export function DrawnText({ drawn, kept, onKeep }: Props) {
+  if (drawn.words.length > 0) return <WordsText drawn={drawn} kept={kept} onKeep={onKeep} />;
+  if (drawn.kind === "sentence")
+    return (
+      <span className="words-text" translate="no">
+        {drawn.secret}
+      </span>
+    );
+  return <SecretText secret={drawn.secret} big />;
 }
 
 /** Not buttons, so that their text can be selected. */
-function WordsText({ drawn, kept, onKeep }: Omit<Props, "onLeave">) {
+function WordsText({ drawn, kept, onKeep }: Props) {
   return (
     <span className="words-text" translate="no">
       {parts(drawn.secret, drawn.words).map(({ before, word }, i) => (

@@ -1,9 +1,10 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
-import { useEffect, useRef, useState } from "react";
+import { useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { useClipboard } from "../../shared/clipboard";
 import { LargeRuler } from "../../shared/GuessRuler";
+import { Outgoing } from "../../shared/Outgoing";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { MarkLegend } from "../../shared/SecretText";
 import { SpellOut } from "../../shared/SpellOut";
@@ -71,21 +72,6 @@ export default function GeneratePage() {
   const compare = () =>
     setCompared(compared === null ? Math.floor(drawn?.entropy_bits ?? USUAL_BITS) : null);
 
-  // A selection copied from the page is the whole secret, and sealed before it is copied.
-  const onCopy = useRef(copyIt);
-  onCopy.current = copyIt;
-  useEffect(() => {
-    const copied = (event: ClipboardEvent) => {
-      const at = window.getSelection()?.anchorNode;
-      const within = at instanceof Element ? at : at?.parentElement;
-      if (!within?.closest("[data-drawn]")) return;
-      event.preventDefault();
-      void onCopy.current();
-    };
-    document.addEventListener("copy", copied);
-    return () => document.removeEventListener("copy", copied);
-  }, []);
-
   useKeys({
     y: () => void copyIt(),
     " ": g.again,
@@ -144,12 +130,13 @@ export default function GeneratePage() {
         <section className="drawn" aria-label="The drawn secret">
           <div style={{ minHeight: 58 }} aria-live="polite">
             {drawn && (
-              <DrawnText
-                drawn={drawn}
-                kept={g.kept}
-                onKeep={g.toggleKept}
-                onLeave={() => void leave()}
-              />
+              <Outgoing
+                secret={drawn.secret}
+                onCopy={() => void copyIt()}
+                onDrag={() => void leave()}
+              >
+                <DrawnText drawn={drawn} kept={g.kept} onKeep={g.toggleKept} />
+              </Outgoing>
             )}
           </div>
           {marked && <MarkLegend />}

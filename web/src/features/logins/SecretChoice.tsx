@@ -1,10 +1,12 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button, InputNumber, Radio } from "antd";
 import { forwardRef, useEffect, useImperativeHandle, useRef, useState } from "react";
-import { Problem, type Schema } from "../../api/client";
+import { answer, client, Problem, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { hostOf } from "../../domain/address";
 import { policySentence, type Policy } from "../../domain/policy";
+import { useClipboard } from "../../shared/clipboard";
+import { Outgoing } from "../../shared/Outgoing";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretInput } from "../../shared/SecretInput";
 import { SecretText } from "../../shared/SecretText";
@@ -34,7 +36,9 @@ export const SecretChoice = forwardRef<SecretChoiceHandle, Props>(function Secre
   const [shown, setShown] = useState(false);
   const first = useRef<HTMLInputElement>(null);
   const again = useRef<HTMLInputElement>(null);
-  const { drawn, problem, draw, settled } = useDraw();
+  const { drawn, problem, draw, settled, setProblem } = useDraw();
+  const { copy } = useClipboard();
+  const queryClient = useQueryClient();
 
   const host = hostOf(address);
   const named = data?.policies.find((p) =>
@@ -82,6 +86,19 @@ export const SecretChoice = forwardRef<SecretChoiceHandle, Props>(function Secre
     [kind, settled, shown, looseEndId],
   );
 
+  /** What leaves the form before it is saved is a loose end until it is. */
+  const keep = async () => {
+    if (!drawn) return;
+    try {
+      const params = { path: { draw_id: drawn.draw_id } };
+      await answer(client.POST("/draws/{draw_id}/keep", { params, body: { address } }));
+      await queryClient.invalidateQueries({ queryKey: ["loose-ends"] });
+    } catch (error) {
+      setProblem(error);
+      throw error;
+    }
+  };
+
   const options = [
     hasSecret && { value: "keep", label: "as it is" },
     looseEndId && { value: "loose_end", label: "the loose end" },
@@ -105,7 +122,24 @@ export const SecretChoice = forwardRef<SecretChoiceHandle, Props>(function Secre
       {kind === "drawn" && (
         <>
           <div style={{ fontSize: 20, minHeight: 34 }}>
-            {drawn && <SecretText secret={drawn.secret} />}
+            {drawn && (
+              <Outgoing
+                secret={drawn.secret}
+                onCopy={() => {
+                  keep()
+                    .then(
+                      () => copy("New secret", drawn.secret),
+                      () => undefined,
+                    )
+                    .catch(setProblem);
+                }}
+                onDrag={() => {
+                  keep().catch(() => undefined);
+                }}
+              >
+                <SecretText secret={drawn.secret} />
+              </Outgoing>
+            )}
           </div>
           <ProblemNote problem={problem} />
           <div className="row">
