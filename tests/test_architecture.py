@@ -27,7 +27,16 @@ ONLY_IN = {
     "argon2": {"crypto"},
 }
 CORE_MAY_IMPORT = {
-    *("__future__", "bisect", "collections", "dataclasses", "datetime", "enum", "functools"),
+    *(
+        "__future__",
+        "array",
+        "bisect",
+        "collections",
+        "dataclasses",
+        "datetime",
+        "enum",
+        "functools",
+    ),
     *(
         "gzip",
         "hashlib",

@@ -1,34 +1,121 @@
-"""What the finders yield on a text, before the cheapest cover is chosen."""
+"""What the finders see in a text, before the likeliest way is chosen."""
 
+import pytest
+
+from newknot.core.strength.context import read_context
 from newknot.core.strength.finders import found
-from newknot.core.strength.segments import SegmentKind
+from newknot.core.strength.reading import read
+from newknot.core.strength.segments import Found, SegmentKind
+
+K = SegmentKind
 
 
-def kinds(text: str, context: dict[str, int] | None = None) -> set[tuple[SegmentKind, str]]:
-    return {(s.kind, text[s.start : s.end]) for s in found(text, context or {})}
+def offers(text: str, *own: str) -> list[Found]:
+    return list(found(read(text), read_context(own)))
 
 
-def test_swapped_and_reversed_words_are_seen() -> None:
-    assert (SegmentKind.WORD, "l@nt3rn") in kinds("l@nt3rn")
-    assert (SegmentKind.WORD, "nretnal") in kinds("nretnal")
+def seen(text: str, *own: str) -> set[tuple[SegmentKind, str]]:
+    return {(f.kind, read(text).text[f.start : f.end]) for f in offers(text, *own)}
 
 
-def test_capital_patterns_cost_more_than_plain() -> None:
-    plain, first, odd = (
-        min(s.cost_log10 for s in found(t, {}) if s.kind is SegmentKind.WORD and s.end == 7)
-        for t in ("lantern", "Lantern", "laNTern")
-    )
-    assert plain < first < odd
+def least(text: str, kind: SegmentKind) -> float:
+    whole = [f for f in offers(text) if f.kind is kind and f.end - f.start == len(text)]
+    return min(f.which_log10 + f.kind_log10 for f in whole)
 
 
-def test_walks_dates_years_and_edges() -> None:
-    assert (SegmentKind.KEYBOARD_WALK, "azert") in kinds("xazert")
-    assert (SegmentKind.DATE, "2019-02-14") in kinds("2019-02-14")
-    assert (SegmentKind.YEAR, "1987") in kinds("ab1987")
-    assert (SegmentKind.SYMBOL, "!") in kinds("ab!")
-    assert (SegmentKind.SYMBOL, "!") not in kinds("a!b")
-    assert (SegmentKind.CONTEXT, "gantry") in kinds("xgantryx", {"gantry": 2})
+@pytest.mark.parametrize(
+    ("text", "kind", "stretch"),
+    [
+        ("dragonfly", K.COMMON_PASSWORD, "dragonfly"),
+        ("-abc123", K.COMMON_PASSWORD, "abc123"),
+        ("Lisbon47", K.PLACE, "Lisbon"),
+        ("kowalska", K.NAME, "kowalska"),
+        ("l@nt3rn", K.WORD, "l@nt3rn"),
+        ("nretnal", K.WORD, "nretnal"),
+        ("kettlex", K.WORD, "kettle"),
+        ("imyou", K.WORD, "my"),
+        ("Schmetterling", K.FOREIGN_WORD, "Schmetterling"),
+        ("fuenfzehn", K.FOREIGN_WORD, "fuenfzehn"),
+        ("skyddar", K.FOREIGN_WORD, "skyddar"),
+        ("бутылка", K.FOREIGN_WORD, "бутылка"),
+        ("lanxtern", K.WORD, "lanxtern"),
+        ("lantren", K.WORD, "lantren"),
+        ("umbrela", K.WORD, "umbrela"),
+        ("lamtern", K.WORD, "lamtern"),
+        ("kettlelamtern", K.WORD, "lamtern"),
+        ("velvet-gravy", K.LIST_WORD, "-gravy"),
+        ("zivokavoku", K.WORDLIKE, "zivokavoku"),
+        ("tobeornottobe", K.QUOTATION, "tobeornottobe"),
+        ("To be, or not!", K.QUOTATION, "To be, or not"),
+        ("tqbfjotld", K.QUOTATION, "tqbfjotld"),
+        ("xasdfgh", K.KEYBOARD_WALK, "asdfgh"),
+        ("qwertzui", K.KEYBOARD_WALK, "qwertzui"),
+        ("azertyu", K.KEYBOARD_WALK, "azertyu"),
+        ("7896321", K.KEYBOARD_WALK, "7896321"),
+        ("!QAZ2wsx", K.KEYBOARD_WALK, "!QAZ2wsx"),
+        ("cftyhn", K.KEYBOARD_WALK, "cfty"),
+        ("acegik", K.SEQUENCE, "acegik"),
+        ("97531", K.SEQUENCE, "97531"),
+        ("567890", K.SEQUENCE, "567890"),
+        ("rrrrr", K.REPEAT, "rrrrr"),
+        ("xvqjxvqj", K.COPY, "xvqj"),
+        ("XvqjxVqj", K.COPY, "xVqj"),
+        ("vqxxqv", K.COPY, "xqv"),
+        ("14.02.1979", K.DATE, "14.02.1979"),
+        ("2/14/79", K.DATE, "2/14/79"),
+        ("1979-02-14", K.DATE, "1979-02-14"),
+        ("14021979", K.DATE, "14021979"),
+        ("790214", K.DATE, "790214"),
+        ("14feb1979", K.DATE, "14feb1979"),
+        ("July 4", K.DATE, "July 4"),
+        ("ab1987", K.YEAR, "1987"),
+        ("+44 7700 900123", K.PHONE, "+44 7700 900123"),
+        ("AB12 CDE", K.PLATE, "AB12 CDE"),
+        ("B-XY 1234", K.PLATE, "B-XY 1234"),
+        ("ab!", K.SYMBOL, "!"),
+        ("ab47", K.DIGITS, "47"),
+    ],
+)
+def test_a_stretch_is_seen_for_what_it_is(text: str, kind: SegmentKind, stretch: str) -> None:
+    assert (kind, stretch) in seen(text)
 
 
-def test_a_date_that_is_none_is_not_taken_for_one() -> None:
-    assert not any(kind is SegmentKind.DATE for kind, _ in kinds("45.45.1979"))
+@pytest.mark.parametrize(
+    ("text", "kind"),
+    [
+        ("45.45.1979", K.DATE),
+        ("AB12CDE9", K.PLATE),
+        ("aB12CdE", K.PLATE),
+        ("xvqj", K.COPY),
+        ("bill", K.REPEAT),
+        ("biii", K.WORD),
+        ("1450", K.PHONE),
+        ("gplam", K.KEYBOARD_WALK),
+        ("tobe", K.QUOTATION),
+    ],
+)
+def test_nothing_is_seen_where_nothing_is(text: str, kind: SegmentKind) -> None:
+    assert kind not in {k for k, _ in seen(text)}
+
+
+def test_own_words_and_their_guises_are_seen() -> None:
+    for text in ("xgantry", "g4ntry", "yrtnag", "Gantry"):
+        assert K.CONTEXT in {k for k, _ in seen(text, "Gantry Rentals")}
+    assert (K.CONTEXT, "14021979") in seen("x14021979", "14.02.1979")
+
+
+@pytest.mark.parametrize(
+    ("kind", "texts"),
+    [
+        (K.WORD, ["kettle", "Kettle", "KETTLE", "keTtLe"]),
+        (K.WORD, ["the", "lantern", "thimble"]),
+        (K.KEYBOARD_WALK, ["qwer", "qwsx", "qwsz"]),
+        (K.SEQUENCE, ["abcd", "mnop", "pnlj"]),
+        (K.DATE, ["14021979", "14.02.1912"]),
+        (K.SYMBOL, ["!", "&", "^", "☂"]),
+    ],
+)
+def test_the_rarer_costs_more(kind: SegmentKind, texts: list[str]) -> None:
+    costs = [least(text, kind) for text in texts]
+    assert costs == sorted(costs)
+    assert len(set(costs)) == len(costs)

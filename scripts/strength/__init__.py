@@ -1,0 +1,1 @@
+"""Calibrating the measure of strength, and holding it against an open set."""

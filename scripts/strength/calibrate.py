@@ -1,0 +1,64 @@
+"""Rebuilds `core/data/guesses_by_effort.txt`: what an effort was worth, by known ways of making.
+
+Secrets are drawn from processes whose number of outcomes is known; a row gives, for those of about
+one effort, the outcomes that three in ten of their processes stay below: where the table errs it
+errs low. Rows rise (pool adjacent violators; Ayer and others, 1955) and stand every 0.4 orders;
+beyond the last one order of effort is one of guesses.
+
+    calibrate.py [EACH]       secrets for each process, 200 unless given
+"""
+
+import sys
+from pathlib import Path
+from random import Random
+
+from newknot.core.strength.context import read_context
+from newknot.core.strength.measure import effort_log10
+from newknot.core.strength.reading import read
+from scripts.strength.processes import processes
+
+TARGET = Path(__file__).parents[2] / "src/newknot/core/data/guesses_by_effort.txt"
+STEP, ROWS, REACH = 0.4, 100, 0.6
+SHARE_BELOW = 0.3
+SEED = 20260214
+
+
+def rising(values: list[float], weights: list[int]) -> list[float]:
+    """The nearest row of values that never falls, by weighted squares."""
+    blocks: list[tuple[float, int, int]] = []
+    for value, weight in zip(values, weights, strict=True):
+        blocks.append((value, weight, 1))
+        while len(blocks) > 1 and blocks[-2][0] > blocks[-1][0]:
+            (b, wb, nb), (a, wa, na) = blocks.pop(), blocks.pop()
+            blocks.append(((a * wa + b * wb) / (wa + wb), wa + wb, na + nb))
+    return [value for value, _, count in blocks for _ in range(count)]
+
+
+def main(each: int) -> None:
+    random, own = Random(SEED), read_context(())  # noqa: S311 (a sample, not a secret)
+    drawn: list[tuple[float, float]] = []
+    for process in processes():
+        for _ in range(each):
+            effort, _, _ = effort_log10(read(process.make(random)), own)
+            drawn.append((effort, process.outcomes_log10))
+    drawn.sort()
+    efforts, values, weights = [], [], []
+    for row in range(1, ROWS + 1):
+        middle = row * STEP
+        truths = sorted(truth for effort, truth in drawn if abs(effort - middle) < REACH)
+        if len(truths) >= each // 2:
+            efforts.append(middle)
+            values.append(truths[int(SHARE_BELOW * len(truths))])
+            weights.append(len(truths))
+    # A few orders are averaged, so that no single process bends the table.
+    smooth = [
+        sum(values[max(0, at - 2) : at + 3]) / len(values[max(0, at - 2) : at + 3])
+        for at in range(len(values))
+    ]
+    rows = zip(efforts, rising(smooth, weights), strict=True)
+    head = "# log10 of the effort; log10 of the guesses\n"
+    TARGET.write_text(head + "".join(f"{e:.1f} {max(0.0, g):.2f}\n" for e, g in rows))
+
+
+if __name__ == "__main__":
+    main(int(sys.argv[1]) if len(sys.argv) > 1 else 200)

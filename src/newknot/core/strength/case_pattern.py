@@ -1,0 +1,29 @@
+"""What the capitals of a word cost a guesser."""
+
+from math import comb, log10
+
+LOWER, FIRST, ALL, OTHER = 0.72, 0.2, 0.05, 0.03
+"""Shares of words: none capital, the first, all, any other pattern."""
+_LOWER, _FIRST, _ALL, _OTHER = (-log10(share) for share in (LOWER, FIRST, ALL, OTHER))
+SAME_AGAIN = 0.9
+"""Share of later words that are written like the first."""
+_SAME, _NOT_SAME = -log10(SAME_AGAIN), -log10(1 - SAME_AGAIN)
+
+
+def case_log10(text: str, start: int, end: int) -> tuple[float, float]:
+    """-log10 of which capitals [start, end) has among words of its pattern, and of the pattern,
+    given the text before.
+    """
+    word = text[start:end]
+    lower, upper = word.islower(), word.isupper()
+    if start > 0 and (lower or word.istitle()):
+        same = text[0].isupper() is not lower
+        return 0.0, _SAME if same else _NOT_SAME + (_LOWER if lower else _FIRST)
+    if lower or not (upper or any(c.isupper() for c in word)):
+        return 0.0, _LOWER
+    if upper:
+        return 0.0, _ALL
+    if word.istitle():
+        return 0.0, _FIRST
+    capitals = sum(c.isupper() for c in word)
+    return log10(len(word)) + log10(comb(len(word), capitals)), _OTHER

@@ -1,0 +1,245 @@
+"""The chain of parts: which kind of stretch follows which, and the likeliest way a text was made.
+
+A secret is taken as made part by part, as people and machines make them; each part's cost is
+-log10 of its probability, so that the costs of all texts add up to a probability and no kind of
+text is cheap by accident. The likeliest way (Viterbi, 1967) comes with pointers back, which are
+the reasons.
+"""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from math import inf, log10
+
+from newknot.core.strength.letter_chain import (
+    EDGE,
+    ENTRY_LOG10,
+    LETTERS,
+    SHORTEST,
+    STEPS_PER_ORDER,
+    letter_number,
+    triples,
+)
+from newknot.core.strength.reading import Reading
+from newknot.core.strength.segments import Found, Part, Segment, SegmentKind
+
+FOLLOWS: dict[Part, dict[Part, float]] = {
+    Part.START: {
+        Part.WORD: 0.56,
+        Part.DIGITS: 0.09,
+        Part.SYMBOL: 0.02,
+        Part.RANDOM: 0.14,
+        Part.PATTERN: 0.13,
+        Part.LIST: 0.06,
+    },
+    Part.WORD: {
+        Part.WORD: 0.16,
+        Part.DIGITS: 0.28,
+        Part.SYMBOL: 0.17,
+        Part.RANDOM: 0.02,
+        Part.PATTERN: 0.04,
+    },
+    Part.DIGITS: {
+        Part.WORD: 0.16,
+        Part.DIGITS: 0.06,
+        Part.SYMBOL: 0.15,
+        Part.RANDOM: 0.04,
+        Part.PATTERN: 0.04,
+    },
+    Part.SYMBOL: {
+        Part.WORD: 0.30,
+        Part.DIGITS: 0.20,
+        Part.SYMBOL: 0.03,
+        Part.RANDOM: 0.02,
+        Part.PATTERN: 0.03,
+    },
+    Part.RANDOM: {Part.WORD: 0.06, Part.DIGITS: 0.05, Part.SYMBOL: 0.05, Part.PATTERN: 0.04},
+    Part.PATTERN: {
+        Part.WORD: 0.15,
+        Part.DIGITS: 0.15,
+        Part.SYMBOL: 0.14,
+        Part.RANDOM: 0.05,
+        Part.PATTERN: 0.09,
+    },
+    Part.LIST: {Part.LIST: 0.42, Part.LINK: 0.38, Part.DIGITS: 0.05, Part.SYMBOL: 0.05},
+    Part.LINK: {Part.LINK: 0.8, Part.DIGITS: 0.04, Part.SYMBOL: 0.04},
+}
+"""Shares of what follows each part; what is left ends the text."""
+LOWER, UPPER, DIGITS = "abcdefghijklmnopqrstuvwxyz", "ABCDEFGHIJKLMNOPQRSTUVWXYZ", "0123456789"
+PRINTABLE = "".join(map(chr, range(0x20, 0x7F)))
+ALPHABETS = (
+    (LOWER, 0.22),
+    (LOWER + DIGITS, 0.18),
+    (UPPER + DIGITS, 0.06),
+    (UPPER, 0.03),
+    (LOWER + UPPER, 0.08),
+    (LOWER + UPPER + DIGITS, 0.17),
+    (PRINTABLE, 0.20),
+    (DIGITS, 0.02),
+    (DIGITS + "abcdef", 0.03),
+)
+"""Sets that unpatterned characters are drawn from, and their shares; what is left is any script."""
+ANY_SCRIPT_SHARE = 1 - sum(share for _, share in ALPHABETS)
+GOES_ON = 0.9
+"""Of unpatterned characters, how often another follows."""
+_STAYS, _STOPS = -log10(GOES_ON), -log10(1 - GOES_ON)
+_ASCII_LOG10, _ALPHABETIC_LOG10, _IDEOGRAPHIC_LOG10, _OTHER_LOG10 = 2.1, 1.6, 3.5, 4.0
+_PARTS = len(Part)
+_BY_CHANCE, _BY_WORD = int(Part.RANDOM), int(Part.WORD)
+_COSTS = [
+    [-log10(follows[then]) if then in follows else inf for then in Part]
+    for follows in (FOLLOWS[part] for part in Part)
+]
+_NEXT = [[(then, cost) for then, cost in enumerate(row) if cost < inf] for row in _COSTS]
+_END = [inf, *(-log10(1 - sum(FOLLOWS[part].values())) for part in list(Part)[1:])]
+_ANY = len(ALPHABETS)
+_ENTER = [-log10(share) for _, share in ALPHABETS] + [-log10(ANY_SCRIPT_SHARE)]
+_EACH = [log10(len(members)) for members, _ in ALPHABETS]
+_HOLDING = {
+    c: [(at, _EACH[at]) for at, (members, _) in enumerate(ALPHABETS) if c in members]
+    for c in PRINTABLE
+}
+"""Printable character -> the alphabets that hold it, with the cost of one of their characters."""
+
+
+@dataclass(frozen=True, slots=True)
+class Cover:
+    """The likeliest way that a text was made, with its segments in order.
+
+    which_log10: the segments' costs together, each among all of its kind; kinds_log10: what the
+    kinds and their order cost. Both together are -log10 of the way's probability.
+    """
+
+    which_log10: float
+    kinds_log10: float
+    segments: tuple[Segment, ...]
+
+
+def script_log10(c: str) -> float:
+    """-log10 of one character's probability where any script may occur."""
+    code = ord(c)
+    if code < 0x80:
+        return _ASCII_LOG10
+    if code < 0x600:
+        return _ALPHABETIC_LOG10
+    if 0x3000 <= code < 0xD800 or 0x1F000 <= code < 0x1FB00:
+        return _IDEOGRAPHIC_LOG10
+    return _OTHER_LOG10
+
+
+def likeliest(reading: Reading, found: Iterable[Found]) -> Cover:
+    """One pass over the end positions; linear in the text but for what the finders offer."""
+    text = reading.text
+    n = len(text)
+    ending: list[list[Found]] = [[] for _ in range(n + 1)]
+    for offer in found:
+        ending[offer.end].append(offer)
+    entry: list[list[float]] = [_COSTS[Part.START]]
+    entered_from: list[list[int]] = [[Part.START] * _PARTS]
+    chosen: list[list[Found | None]] = [[None] * _PARTS]
+    drawn = _Drawn()
+    made_up = _MadeUp()
+    best = [inf] * _PARTS
+    for end in range(1, n + 1):
+        best = [inf] * _PARTS
+        last: list[Found | None] = [None] * _PARTS
+        for offer in ending[end]:
+            start, _, part, which, fee, _, _ = offer
+            total = entry[start][part] + which + fee
+            if total < best[part]:
+                best[part], last[part] = total, offer
+        drawn.step(text[end - 1], end, entry[end - 1][_BY_CHANCE])
+        best[_BY_CHANCE], last[_BY_CHANCE] = drawn.ended(end, entry)
+        if end <= len(reading.low):
+            made_up.step(reading.low[end - 1], end, entry[end - 1][_BY_WORD])
+            total, made = made_up.ended(end, entry)
+            if total < best[_BY_WORD]:
+                best[_BY_WORD], last[_BY_WORD] = total, made
+        costs, sources = [inf] * _PARTS, [0] * _PARTS
+        for part in range(1, _PARTS):
+            here = best[part]
+            if here < inf:
+                for then, cost in _NEXT[part]:
+                    if here + cost < costs[then]:
+                        costs[then], sources[then] = here + cost, part
+        entry.append(costs)
+        entered_from.append(sources)
+        chosen.append(last)
+    if n == 0:
+        return Cover(0.0, 0.0, ())
+    part = min(range(1, _PARTS), key=lambda p: best[p] + _END[p])
+    segments = _back(n, part, chosen, entered_from)
+    which = sum(segment.cost_log10 for segment in segments)
+    return Cover(which, best[part] + _END[part] - which, segments)
+
+
+def _back(
+    end: int, part: int, chosen: list[list[Found | None]], entered_from: list[list[int]]
+) -> tuple[Segment, ...]:
+    segments: list[Segment] = []
+    while end > 0:
+        offer = chosen[end][part]
+        assert offer is not None
+        segments.append(Segment(offer.start, end, offer.kind, offer.which_log10, offer.taken_for))
+        end, part = offer.start, entered_from[offer.start][part]
+    return tuple(reversed(segments))
+
+
+class _Drawn:
+    """Unpatterned characters: for each alphabet the cheapest run that goes on up to here."""
+
+    def __init__(self) -> None:
+        self._cost = [inf] * len(_ENTER)
+        self._start = [0] * len(_ENTER)
+
+    def step(self, c: str, end: int, entry: float) -> None:
+        before, starts = self._cost, self._start
+        costs = [inf] * len(_ENTER)
+        holding = _HOLDING.get(c, ())
+        for kind, each in (*holding, (_ANY, script_log10(c))):
+            goes_on, begins = before[kind] + _STAYS, entry + _ENTER[kind]
+            if begins < goes_on:
+                goes_on, starts[kind] = begins, end - 1
+            costs[kind] = goes_on + each
+        self._cost = costs
+
+    def ended(self, end: int, entry: list[list[float]]) -> tuple[float, Found]:
+        least = min(self._cost)
+        total, kind = least + _STOPS, self._cost.index(least)
+        start = self._start[kind]
+        fee = _ENTER[kind] + (end - start) * _STAYS + _STOPS
+        which = total - entry[start][_BY_CHANCE] - fee
+        return total, Found(start, end, _BY_CHANCE, which, fee, SegmentKind.RANDOM)
+
+
+class _MadeUp:
+    """Letters in the order of a word's, that no list holds."""
+
+    def __init__(self) -> None:
+        self._cost = inf
+        self._start = 0
+        self._two = (EDGE, EDGE)
+
+    def step(self, c: str, end: int, entry: float) -> None:
+        letter = letter_number(c)
+        if letter == EDGE:
+            self._cost = inf
+            return
+        first, second = self._two
+        table = triples()
+        goes_on = (
+            self._cost + table[(first * LETTERS + second) * LETTERS + letter] / STEPS_PER_ORDER
+        )
+        begins = entry + ENTRY_LOG10 + table[letter] / STEPS_PER_ORDER
+        if begins < goes_on:
+            self._cost, self._start, self._two = begins, end - 1, (EDGE, letter)
+        else:
+            self._cost, self._two = goes_on, (second, letter)
+
+    def ended(self, end: int, entry: list[list[float]]) -> tuple[float, Found | None]:
+        if end - self._start < SHORTEST or self._cost == inf:
+            return inf, None
+        first, second = self._two
+        total = self._cost + triples()[(first * LETTERS + second) * LETTERS] / STEPS_PER_ORDER
+        which = total - entry[self._start][_BY_WORD] - ENTRY_LOG10
+        kind = SegmentKind.WORDLIKE
+        return total, Found(self._start, end, _BY_WORD, which, ENTRY_LOG10, kind)

@@ -1,0 +1,40 @@
+"""Finders: each offers stretches of a text that a guesser would reach early, with their costs."""
+
+from collections.abc import Iterator
+
+from newknot.core.strength.context import Context
+from newknot.core.strength.finders.copies import copies
+from newknot.core.strength.finders.dates import dates
+from newknot.core.strength.finders.digits import digits
+from newknot.core.strength.finders.list_words import list_words
+from newknot.core.strength.finders.plates import plates
+from newknot.core.strength.finders.quotations import quotations
+from newknot.core.strength.finders.series import repeats, sequences
+from newknot.core.strength.finders.slips import slips
+from newknot.core.strength.finders.syllables import syllables
+from newknot.core.strength.finders.symbols import symbols
+from newknot.core.strength.finders.walks import walks
+from newknot.core.strength.finders.words import short_words, words
+from newknot.core.strength.reading import Reading
+from newknot.core.strength.segments import Found
+
+__all__ = ["found"]
+
+
+def found(reading: Reading, context: Context) -> Iterator[Found]:
+    """All stretches that any finder offers, overlapping ones too."""
+    whole = list(words(reading, context))
+    yield from whole
+    yield from short_words(reading)
+    yield from slips(reading, whole)
+    yield from syllables(reading)
+    yield from list_words(reading)
+    yield from quotations(reading)
+    yield from walks(reading)
+    yield from sequences(reading)
+    yield from repeats(reading)
+    yield from copies(reading)
+    yield from dates(reading)
+    yield from digits(reading)
+    yield from plates(reading)
+    yield from symbols(reading)

@@ -1,0 +1,66 @@
+"""Stretches that stand earlier in the text too, also mirrored: the second one is nearly free."""
+
+from collections.abc import Iterator
+from math import log10
+
+from newknot.core.strength.reading import FULLY_READ, Reading
+from newknot.core.strength.segments import Found, Part, SegmentKind
+
+COPY_SHARE = 0.2
+"""Of patterns."""
+_FROM_START_LOG10, _WHOLE_LOG10, _CASE_LOG10, _MIRROR_LOG10 = 0.3, 0.2, 0.7, 0.9
+_SHORTEST = 3
+_SHORTER_OFFERED = 24
+
+
+def copies(reading: Reading) -> Iterator[Found]:
+    """Three characters and more that repeat an earlier stretch (it may overlap), linear in time.
+
+    Each copy is found from where its first three characters stood first and last; after the first
+    128 characters a copy is looked for only where the one before ends.
+    """
+    text = reading.text.lower()
+    if len(text) != len(reading.text):
+        text = reading.text
+    n = len(text)
+    first: dict[str, int] = {}
+    latest: dict[str, int] = {}
+    reach: dict[int, int] = {}
+    covered = 0
+    for at in range(n - _SHORTEST + 1):
+        key = text[at : at + _SHORTEST]
+        if at < FULLY_READ or at >= covered:
+            for source in {first.get(key, -1), latest.get(key, -1)} - {-1}:
+                # What the stretch before matched beyond its first character still matches.
+                shift = at - source
+                size = max(reach.get(shift, 0) - at, _SHORTEST)
+                while at + size < n and text[source + size] == text[at + size]:
+                    size += 1
+                reach[shift] = at + size
+                covered = max(covered, at + size)
+                yield from _copy(reading.text, source, at, size)
+        first.setdefault(key, at)
+        latest[key] = at
+    yield from _mirrored(reading.low)
+
+
+def _copy(text: str, source: int, at: int, size: int) -> Iterator[Found]:
+    offered = range(_SHORTEST, size + 1) if size <= _SHORTER_OFFERED else (size,)
+    for length in offered:
+        which = _FROM_START_LOG10 if source == 0 else log10(2 * at)
+        which += _WHOLE_LOG10 if length >= at - source else log10(2 * at)
+        fee = -log10(COPY_SHARE)
+        if text[at : at + length] != text[source : source + length]:
+            fee += _CASE_LOG10
+        yield Found(at, at + length, Part.PATTERN, which, fee, SegmentKind.COPY)
+
+
+def _mirrored(low: str) -> Iterator[Found]:
+    for at in range(_SHORTEST, len(low) - _SHORTEST + 1):
+        size = 0
+        while size < at and at + size < len(low) and low[at - 1 - size] == low[at + size]:
+            size += 1
+        if size >= _SHORTEST:
+            fee = _MIRROR_LOG10 - log10(COPY_SHARE)
+            which = _WHOLE_LOG10 if size == at else log10(2 * at)
+            yield Found(at, at + size, Part.PATTERN, which, fee, SegmentKind.COPY)

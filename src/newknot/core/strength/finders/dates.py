@@ -1,0 +1,93 @@
+"""Dates in the usual written forms, days of a year, and years."""
+
+import re
+from collections.abc import Iterator
+from math import log10
+
+from newknot.core.strength.reading import Reading
+from newknot.core.strength.segments import Found, Part, SegmentKind
+
+YEAR_SHARE, DATE_SHARE = 0.1, 0.06
+"""Of runs of digits, those that are a year, and those that are a date."""
+FIRST_YEAR, LAST_YEAR = 1940, 2039
+_NEAR, _FAR = 0.95, 0.05
+_MONTHS = (
+    *("jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"),
+    *("january", "february", "march", "april", "june", "july", "august", "september"),
+    *("october", "november", "december"),
+)
+_FORMS = (
+    (
+        re.compile(r"(?=(?P<d>[0-3]?\d)(?P<s>[-./_ ])(?P<m>[0-1]?\d)(?P=s)(?P<y>(?:\d\d)?\d\d))"),
+        0.3,
+    ),
+    (
+        re.compile(r"(?=(?P<m>[0-1]?\d)(?P<s>[-./_ ])(?P<d>[0-3]?\d)(?P=s)(?P<y>(?:\d\d)?\d\d))"),
+        0.1,
+    ),
+    (re.compile(r"(?=(?P<y>\d{4})(?P<s>[-./_ ])(?P<m>[0-1]?\d)(?P=s)(?P<d>[0-3]?\d))"), 0.1),
+    (re.compile(r"(?=(?P<d>[0-3]\d)(?P<m>[0-1]\d)(?P<y>\d{4}))"), 0.16),
+    (re.compile(r"(?=(?P<m>[0-1]\d)(?P<d>[0-3]\d)(?P<y>\d{4}))"), 0.08),
+    (re.compile(r"(?=(?P<y>\d{4})(?P<m>[0-1]\d)(?P<d>[0-3]\d))"), 0.06),
+    (re.compile(r"(?=(?P<d>[0-3]\d)(?P<m>[0-1]\d)(?P<y>\d\d))"), 0.1),
+    (re.compile(r"(?=(?P<m>[0-1]\d)(?P<d>[0-3]\d)(?P<y>\d\d))"), 0.06),
+    (re.compile(r"(?=(?P<y>\d\d)(?P<m>[0-1]\d)(?P<d>[0-3]\d))"), 0.04),
+)
+_SEPARATOR_LOG10 = log10(4)
+_NAMED_SHARE = 0.05
+_NAMED = re.compile(
+    r"(?=(?P<d>[0-3]?\d)?[-. ]?(?P<m>" + "|".join(sorted(_MONTHS, key=len, reverse=True)) + r")"
+    r"[-. ]?(?P<e>[0-3]?\d(?!\d))?[-. ]?(?P<y>(?:19|20)\d\d|\d\d(?!\d))?)"
+)
+_DAYS_LOG10, _MONTHS_LOG10, _YEARS_LOG10 = log10(366), log10(12), log10(100)
+_YEAR = re.compile(r"(?=((?:19|20)\d\d))")
+_DIGIT = re.compile(r"\d")
+
+
+def dates(reading: Reading) -> Iterator[Found]:
+    """Every stretch that reads as a date or year."""
+    low = reading.low
+    if not _DIGIT.search(low):
+        return
+    for hit in _YEAR.finditer(low):
+        which, start = year_log10(int(hit.group(1))), hit.start()
+        yield Found(start, start + 4, Part.DIGITS, which, -log10(YEAR_SHARE), SegmentKind.YEAR)
+    for form, share in _FORMS:
+        for hit in form.finditer(low):
+            day, month = int(hit.group("d")), int(hit.group("m"))
+            if not (1 <= day <= 31 and 1 <= month <= 12):
+                continue
+            typed = hit.groupdict()
+            separated = typed.get("s")
+            size = sum(len(typed[k]) for k in "dmy") + (2 if separated else 0)
+            which = _DAYS_LOG10 + _year_typed_log10(typed["y"])
+            fee = (_SEPARATOR_LOG10 if separated else 0.0) - log10(DATE_SHARE * share)
+            end = hit.start() + size
+            yield Found(hit.start(), end, Part.DIGITS, which, fee, SegmentKind.DATE)
+    yield from _named_months(low)
+
+
+def _named_months(low: str) -> Iterator[Found]:
+    for hit in _NAMED.finditer(low):
+        day, year = hit.group("d") or hit.group("e"), hit.group("y")
+        last = max(hit.end(group) for group in "mey")
+        if (day is None and year is None) or (day and not 1 <= int(day) <= 31):
+            continue
+        which, fee = _MONTHS_LOG10, log10(3) - log10(DATE_SHARE * _NAMED_SHARE)
+        which += log10(31) if day else 0.0
+        which += _year_typed_log10(year) if year else 0.0
+        yield Found(hit.start(), last, Part.DIGITS, which, fee, SegmentKind.DATE)
+
+
+def year_log10(year: int) -> float:
+    """-log10 of the probability of a year: mostly within living memory."""
+    if FIRST_YEAR <= year <= LAST_YEAR:
+        return _YEARS_LOG10 - log10(_NEAR)
+    return _YEARS_LOG10 - log10(_FAR)
+
+
+def _year_typed_log10(typed: str) -> float:
+    if len(typed) == 2:
+        return _YEARS_LOG10
+    year = int(typed)
+    return year_log10(year) if 1900 <= year <= 2099 else 4 - log10(_FAR)

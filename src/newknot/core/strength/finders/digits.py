@@ -1,0 +1,50 @@
+"""Runs of digits, and those that are shaped like a telephone number."""
+
+import re
+from collections.abc import Iterator
+from math import log10
+
+from newknot.core.strength.reading import Reading
+from newknot.core.strength.segments import Found, Part, SegmentKind
+
+LENGTH_SHARES = (0.0, 0.3, 0.26, 0.12, 0.12, 0.03, 0.06, 0.015, 0.025)
+"""Of runs of 1 to 8 digits; what is left falls by a quarter with each further digit."""
+_LONGER, _FALL = 0.02, 0.75
+ONE_SHARE = 0.4
+"""Of single digits, those that are 1."""
+_LONGEST = 20
+_RUN = re.compile(r"[0-9]+")
+_PHONE = re.compile(r"(?<![0-9])(?:\+|00)?[0-9](?:[-. /()]{0,2}[0-9]){8,13}(?![0-9])")
+_PHONE_LOG10, _PHONE_KNOWN = 1.5, 2
+"""A number plan gives away about two digits: the trunk prefix and a network's or area's first."""
+
+
+def digits(reading: Reading) -> Iterator[Found]:
+    """Every stretch of up to 20 digits; a telephone number as one."""
+    low = reading.low
+    for run in _RUN.finditer(low):
+        for start in range(run.start(), run.end()):
+            for end in range(start + 1, min(run.end(), start + _LONGEST) + 1):
+                which, length = _even_log10(low[start:end]), length_log10(end - start)
+                yield Found(start, end, Part.DIGITS, which, length, SegmentKind.DIGITS)
+    for phone in _PHONE.finditer(low):
+        typed = phone.group()
+        if typed[0] in "+0" or not typed.isdigit():
+            count = sum(c.isdigit() for c in typed)
+            groups = 0.0 if typed.lstrip("+").isdigit() else 1.0
+            which, fee = count - _PHONE_KNOWN, _PHONE_LOG10 + groups
+            yield Found(*phone.span(), Part.DIGITS, which, fee, SegmentKind.PHONE)
+
+
+def length_log10(size: int) -> float:
+    """-log10 of the share of runs of so many digits."""
+    if size < len(LENGTH_SHARES):
+        return -log10(LENGTH_SHARES[size])
+    beyond = size - len(LENGTH_SHARES)
+    return -log10(_LONGER * (1 - _FALL)) - beyond * log10(_FALL)
+
+
+def _even_log10(typed: str) -> float:
+    if len(typed) == 1:
+        return -log10(ONE_SHARE if typed == "1" else (1 - ONE_SHARE) / 9)
+    return float(len(typed))

@@ -1,0 +1,85 @@
+"""Words drawn evenly from a list, as passphrases are: touching, or with one separator between."""
+
+from collections.abc import Iterator, Sequence
+from functools import cache
+from math import log10
+
+from newknot.core.shipped import shipped_lines
+from newknot.core.strength.case_pattern import case_log10
+from newknot.core.strength.finders.symbols import symbol_log10
+from newknot.core.strength.reading import Reading
+from newknot.core.strength.segments import Found, Part, SegmentKind
+
+_SHIPPED = ("words_7776.txt", "words_4096.txt")
+_COMMONEST = (1_000, 2_000, 4_000, 8_000, 16_000, 30_000)
+"""A passphrase may be drawn from our lists, or from so many of the commonest English words."""
+_SHORTEST, _LONGEST = 3, 14
+SAME_SEPARATOR = 0.9
+_SAME_SEPARATOR_LOG10 = -log10(SAME_SEPARATOR)
+
+
+@cache
+def _smallest() -> dict[str, int]:
+    """Each word of any list -> bits of the lists that hold it."""
+    holds: dict[str, int] = {}
+    for at, words in enumerate(_lists()):
+        for word in words:
+            holds[word] = holds.get(word, 0) | 1 << at
+    return holds
+
+
+@cache
+def _lists() -> tuple[Sequence[str], ...]:
+    commonest = shipped_lines("english_words.txt.gz")
+    return (*map(shipped_lines, _SHIPPED), *(commonest[:most] for most in _COMMONEST))
+
+
+@cache
+def _each_log10() -> dict[str, float]:
+    """-log10 of the probability of each word, every list as likely."""
+    lists = _lists()
+    chances = [1 / len(words) / len(lists) for words in lists]
+    return {
+        word: -log10(sum(chance for at, chance in enumerate(chances) if bits >> at & 1))
+        for word, bits in _smallest().items()
+    }
+
+
+def list_words(reading: Reading) -> Iterator[Found]:
+    """Every listed word, once as a word that touches the one before and once with a separator."""
+    low, text = reading.low, reading.text
+    n = len(low)
+    costs = _each_log10()
+    seen: set[str] = set()
+    for start in range(n - _SHORTEST + 1):
+        separator = low[start - 1] if start else ""
+        link = None
+        if separator and not separator.isalpha():
+            again = separator in seen
+            link = _SAME_SEPARATOR_LOG10 if again else symbol_log10(separator)
+            if start > 1 and low[start - 2].isalnum():
+                seen.add(separator)
+        for end in range(start + _SHORTEST, min(n, start + _LONGEST) + 1):
+            word = low[start:end]
+            cost = costs.get(word)
+            if cost is None:
+                continue
+            which, pattern = case_log10(text, start, end)
+            which += cost
+            kind = SegmentKind.LIST_WORD
+            yield Found(start, end, Part.LIST, which, pattern, kind, word)
+            if link is not None:
+                yield Found(start - 1, end, Part.LINK, which, pattern + link, kind, word)
+
+
+def saved_log10(words: Sequence[str]) -> float:
+    """What a guesser saves, for each word in log10, who knows the list: the smallest that holds
+    them all.
+    """
+    bits = -1
+    for word in words:
+        bits &= _smallest()[word]
+    lists = _lists()
+    sizes = [len(words) for at, words in enumerate(lists) if bits >> at & 1]
+    each = sum(_each_log10()[word] for word in words) / len(words)
+    return max(0.0, each - log10(min(sizes))) if sizes else 0.0

@@ -1,0 +1,57 @@
+"""Listed words with one letter wrong, left out, put in, or changed over with its neighbour."""
+
+import re
+from collections.abc import Iterator, Sequence
+from math import log10
+from string import ascii_lowercase
+
+from newknot.core.strength.case_pattern import case_log10
+from newknot.core.strength.dictionaries import LONGEST, dictionaries
+from newknot.core.strength.reading import Reading
+from newknot.core.strength.segments import Found, Part
+
+SLIPPED_LOG10 = 1.7
+"""One word in fifty is written with a slip."""
+_WAYS_PER_LETTER = 53
+_SHORTEST, _STRETCHES = 6, 6
+_LETTERS = ascii_lowercase.replace("l", "")
+_RUN = re.compile(r"[a-z]{6,}")
+
+
+def slips(reading: Reading, words: Sequence[Found]) -> Iterator[Found]:
+    """Runs of six letters or more, or what words found at their edges leave of them."""
+    for run in _RUN.finditer(reading.shaped):
+        if not reading.low[run.start() : run.end()].isalpha():
+            continue
+        for start, end in _stretches(run.start(), run.end(), words):
+            yield from _slipped(reading, start, end)
+
+
+def _stretches(start: int, end: int, words: Sequence[Found]) -> list[tuple[int, int]]:
+    inside = [w for w in words if start <= w.start and w.end <= end and w.end - w.start >= 4]
+    if any(w.start == start and w.end == end for w in inside):
+        return []
+    starts = {start, *(w.end for w in inside if w.start == start)}
+    ends = {end, *(w.start for w in inside if w.end == end)}
+    stretches = [(s, e) for s in starts for e in ends if _SHORTEST <= e - s <= LONGEST]
+    return sorted(stretches, key=lambda se: se[0] - se[1])[:_STRETCHES]
+
+
+def _slipped(reading: Reading, start: int, end: int) -> Iterator[Found]:
+    lists, key = dictionaries(), reading.shaped[start:end]
+    number_of = lists.number
+    hits: set[int] = set()
+    for at in range(len(key)):
+        before, here, after = key[:at], key[at], key[at + 1 :]
+        edits = [before + after, *(before + c + after for c in _LETTERS)]
+        edits += (before + c + here + after for c in _LETTERS)
+        if after:
+            edits.append(before + after[0] + here + after[1:])
+        hits.update(number_of[edit] for edit in edits if edit in number_of)
+    hits.update(number_of[key + c] for c in _LETTERS if key + c in number_of)
+    which, pattern = case_log10(reading.text, start, end)
+    which += log10(_WAYS_PER_LETTER * len(key))
+    for source, in_list, word in map(lists.taken, hits):
+        if len(word) >= _SHORTEST - 1:
+            fee = SLIPPED_LOG10 + pattern - log10(source.share)
+            yield Found(start, end, Part.WORD, which + in_list, fee, source.kind, word)

@@ -1,0 +1,42 @@
+"""Single symbols: the usual ones at the end or between, and one used again."""
+
+from collections.abc import Iterator
+from functools import cache
+from math import log10
+
+from newknot.core.strength.reading import Reading
+from newknot.core.strength.segments import Found, Part, SegmentKind
+
+USUAL = {"!": 0.26, ".": 0.1, "-": 0.1, "_": 0.08, "@": 0.07, "?": 0.06, "#": 0.06, "*": 0.05}
+USUAL |= {"$": 0.04, " ": 0.04, "&": 0.02, "+": 0.02, ",": 0.02, "/": 0.01, "%": 0.01}
+"""Shares of symbols in hand-made secrets."""
+_OTHER_ASCII = 33 - len(USUAL)
+_OTHER_SHARE, _BEYOND_SHARE, _BEYOND = 0.05, 0.01, 3_000
+AGAIN_LOG10 = 0.2
+_OF_THE_USUAL = log10(len(USUAL))
+
+
+@cache
+def _usual_log10() -> dict[str, float]:
+    return {c: -log10(share) for c, share in USUAL.items()}
+
+
+def symbol_log10(symbol: str) -> float:
+    """-log10 of the probability of a symbol."""
+    usual = _usual_log10().get(symbol)
+    if usual is not None:
+        return usual
+    if symbol.isascii():
+        return log10(_OTHER_ASCII / _OTHER_SHARE)
+    return log10(_BEYOND / _BEYOND_SHARE)
+
+
+def symbols(reading: Reading) -> Iterator[Found]:
+    """Each character that is neither letter nor digit."""
+    seen: set[str] = set()
+    for at, c in enumerate(reading.low):
+        if not c.isalnum():
+            cost = AGAIN_LOG10 if c in seen else symbol_log10(c)
+            which = min(cost, _OF_THE_USUAL) if c in USUAL else cost
+            seen.add(c)
+            yield Found(at, at + 1, Part.SYMBOL, which, cost - which, SegmentKind.SYMBOL)

@@ -1,0 +1,141 @@
+"""Walks over neighbouring keys, on QWERTY, QWERTZ, AZERTY and the digit block."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from functools import cache
+from itertools import pairwise
+from math import log10
+
+from newknot.core.strength.reading import Reading
+from newknot.core.strength.segments import Found, Part, SegmentKind
+
+WALK_SHARE = 0.28
+"""Of patterns."""
+_LONGEST, _WORTH = 40, 1.4
+"""Keys of a walk at most; what each may cost at most, or it were better drawn."""
+_STRAIGHT, _TURN = log10(1 / 0.8), log10(5 / 0.2)
+_ENDS = log10(1 / 0.2)
+_CORNERS = "q1az!wyQ0p7"
+_SHIFT_ALL, _SHIFT_CHANGE = 0.9, 0.6
+_LINE_LOG10 = log10(1 / 0.12)
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Keyboard:
+    """Rows of keys, what the shift key makes of them (typed -> key), and its share of walks."""
+
+    rows: tuple[str, ...]
+    shifts: Mapping[str, str]
+    share: float
+    is_staggered: bool = True
+
+
+_US_SHIFT = dict(zip('!@#$%^&*()_+{}:"<>?|~', "1234567890-=[];',./\\`", strict=True))
+_DE_SHIFT = dict(zip('!"§$%&/()=', "1234567890", strict=True))
+_FR_SHIFT = dict(zip("&é\"'(-è_çà", "1234567890", strict=True))
+KEYBOARDS = (
+    Keyboard(("1234567890-=", "qwertyuiop[]", "asdfghjkl;'", "zxcvbnm,./"), _US_SHIFT, 0.66),
+    Keyboard(("1234567890ß´", "qwertzuiopü+", "asdfghjklöä", "yxcvbnm,.-"), _DE_SHIFT, 0.1),
+    Keyboard(("1234567890)=", "azertyuiop^$", "qsdfghjklmù", "wxcvbn,;:!"), _FR_SHIFT, 0.1),
+    Keyboard(("789", "456", "123", "0"), {}, 0.14, is_staggered=False),
+)
+_LINES = (
+    *("1qaz2wsx3edc4rfv5tgb6yhn7ujm8ik,9ol.0p;/", "qazwsxedcrfvtgbyhnujmik,ol.p;/"),
+    *("zaq12wsxcde34rfvbgt56yhnmju78ik,.lo90p;/", "1q2w3e4r5t6y7u8i9o0p", "q1w2e3r4t5y6u7i8o9p0"),
+    *("147258369", "159753", "741852963", "a1s2d3f4g5h6j7k8l9", "zaxscdvfbgnhmj"),
+)
+"""Ways to and fro over the keys that are typed as one."""
+
+
+@cache
+def steps(keyboard: Keyboard) -> dict[str, int]:
+    """Two keys side by side -> the direction from the first to the second."""
+    staggered = [(0, 1), (0, -1), (1, 0), (-1, 0), (1, -1), (-1, 1)]
+    square = [*staggered, (1, 1), (-1, -1)]
+    sides: dict[str, int] = {}
+    for r, row in enumerate(keyboard.rows):
+        for c, key in enumerate(row):
+            for direction, (dr, dc) in enumerate(staggered if keyboard.is_staggered else square):
+                if 0 <= r + dr < len(keyboard.rows) and 0 <= c + dc < len(keyboard.rows[r + dr]):
+                    sides[key + keyboard.rows[r + dr][c + dc]] = direction
+    return sides
+
+
+@cache
+def _start_log10(keyboard: Keyboard, corner: bool) -> float:
+    keys = sum(map(len, keyboard.rows))
+    corners = sum(key in _CORNERS for row in keyboard.rows for key in row) or 1
+    start = corners / 0.5 if corner else keys / 0.5
+    directions = 6 if keyboard.is_staggered else 8
+    return log10(start * directions)
+
+
+@cache
+def _lines() -> dict[str, tuple[str, ...]]:
+    """Four keys in a row -> the rest of the lines, forwards or backwards, that hold them."""
+    rest: dict[str, tuple[str, ...]] = {}
+    for whole in _LINES:
+        for line in (whole, whole[::-1]):
+            for at in range(len(line) - 3):
+                start = line[at : at + 4]
+                rest[start] = (*rest.get(start, ()), line[at:])
+    return rest
+
+
+def walks(reading: Reading) -> Iterator[Found]:
+    """Every walk of three keys and more, straight or turning."""
+    text = reading.text[: len(reading.low)]
+    for keyboard in KEYBOARDS:
+        shifts = keyboard.shifts
+        keys = "".join(shifts.get(c, c) for c in reading.low) if shifts else reading.low
+        sides = steps(keyboard)
+        directions = [sides.get(a + b) for a, b in pairwise(keys)]
+        if not any(a is not None and b is not None for a, b in pairwise(directions)):
+            continue
+        shifted = [a != b for a, b in zip(text, keys, strict=True)]
+        start = 0
+        while start < len(directions):
+            end = start
+            while end < len(directions) and directions[end] is not None:
+                end += 1
+            for first in range(start, end - 1):
+                yield from _walk(keyboard, keys, first, directions[first:end], shifted)
+            start = end + 1
+    yield from _along_lines(reading.low, text)
+
+
+def _walk(
+    keyboard: Keyboard, keys: str, first: int, directions: list[int | None], shifted: list[bool]
+) -> Iterator[Found]:
+    which = _start_log10(keyboard, keys[first] in _CORNERS)
+    fee = _ENDS - log10(WALK_SHARE * keyboard.share)
+    for step in range(1, min(len(directions), _LONGEST)):
+        which += _STRAIGHT if directions[step] == directions[step - 1] else _TURN
+        end = first + step + 2
+        if which > _WORTH * (end - first):
+            return
+        shift = _shift_log10(shifted[first:end])
+        yield Found(first, end, Part.PATTERN, which, fee + shift, SegmentKind.KEYBOARD_WALK)
+
+
+def _along_lines(low: str, text: str) -> Iterator[Found]:
+    keys = "".join(_US_SHIFT.get(c, c) for c in low)
+    shifted = [a != b for a, b in zip(text, keys, strict=True)]
+    for start in range(len(keys) - 3):
+        for line in _lines().get(keys[start : start + 4], ()):
+            size = 4
+            while size < len(line) and keys[start + size : start + size + 1] == line[size]:
+                size += 1
+            for end in range(start + 4, start + size + 1):
+                which = log10(2 * len(_LINES)) + (0.0 if line in _LINES else log10(10))
+                fee = _LINE_LOG10 + _ENDS - log10(WALK_SHARE)
+                fee += _shift_log10(shifted[start:end])
+                kind = SegmentKind.KEYBOARD_WALK
+                yield Found(start, end, Part.PATTERN, which, fee, kind)
+
+
+def _shift_log10(shifted: list[bool]) -> float:
+    if not any(shifted):
+        return 0.0
+    changes = sum(a != b for a, b in pairwise(shifted))
+    return _SHIFT_ALL + _SHIFT_CHANGE * changes

@@ -1,0 +1,129 @@
+"""Words of the shipped lists and the user's own, also with look-alikes swapped or reversed."""
+
+from collections.abc import Iterator
+from itertools import pairwise
+from math import comb, log10
+
+from newknot.core.strength.case_pattern import case_log10
+from newknot.core.strength.context import Context
+from newknot.core.strength.dictionaries import CONTEXT_SHARE, LONGEST, SHORTEST, dictionaries
+from newknot.core.strength.reading import SWAPS, Reading
+from newknot.core.strength.segments import Found, Part, SegmentKind
+
+REVERSED_LOG10 = 1.5
+"""One word in thirty is written backwards."""
+SWAPPED_LOG10 = 1.1
+"""One word in twelve has letters swapped for look-alikes."""
+_SHORTEST_CHANGED = 4
+_OWN = -log10(CONTEXT_SHARE)
+_TWO_LETTERS = frozenset(
+    (
+        *("to", "of", "in", "is", "it", "on", "my", "be", "at", "as", "by", "he", "we", "or", "do"),
+        *("if", "me", "no", "so", "up", "us", "go", "an", "am", "hi", "oh", "ok", "4u", "u2"),
+    )
+)
+_TWO_LETTERS_LOG10 = log10(1 / 0.1)
+
+
+def words(reading: Reading, context: Context) -> Iterator[Found]:
+    """Every stretch of 3 to 24 characters that is a listed word in some guise.
+
+    Words with digits of their own begin where letters, digits and symbols meet; words written
+    backwards begin or end there.
+    """
+    low, shaped = reading.low, reading.shaped
+    n = len(low)
+    backwards = shaped[::-1]
+    number_of, own = dictionaries().number, context.shapes
+    edges = _edges(low)
+    last = n
+    for start in range(n - SHORTEST, -1, -1):
+        # Up to the next character that is in no word.
+        if not shaped[start].isalpha() and not low[start].isdigit():
+            last = start
+            continue
+        at_edge = start in edges
+        for end in range(start + SHORTEST, min(last, start + LONGEST) + 1):
+            key = shaped[start:end]
+            if key in number_of or key in own:
+                yield from _shaped(reading, start, end, key, context)
+            if at_edge:
+                raw = low[start:end]
+                if raw != key and (raw in number_of or raw in own):
+                    yield from _raw(reading, start, end, raw, context)
+            if (at_edge or end in edges) and end - start >= _SHORTEST_CHANGED:
+                key = backwards[n - end : n - start]
+                if (key in number_of or key in own) and key != shaped[start:end]:
+                    yield from _backwards(reading, start, end, key, context)
+
+
+def _edges(low: str) -> frozenset[int]:
+    """Where letters, digits and symbols meet, and both ends."""
+    classes = [2 if c.isalpha() else c.isdigit() for c in low]
+    meet = (at for at in range(1, len(low)) if classes[at] != classes[at - 1])
+    return frozenset((0, len(low), *meet))
+
+
+def _shaped(reading: Reading, start: int, end: int, key: str, context: Context) -> Iterator[Found]:
+    typed = reading.low[start:end]
+    which, pattern = case_log10(reading.text, start, end)
+    if not typed.isalpha():
+        swapped = sum(c in SWAPS for c in typed)
+        if end - start < _SHORTEST_CHANGED or 4 * swapped > 3 * (end - start):
+            return
+        which += log10(comb(end - start, swapped)) / 2
+        pattern += SWAPPED_LOG10
+    for kind, in_list, of_list, word in _entries(key, context):
+        if _same_letters(typed, word):
+            yield Found(start, end, Part.WORD, which + in_list, pattern + of_list, kind, word)
+
+
+def _raw(reading: Reading, start: int, end: int, raw: str, context: Context) -> Iterator[Found]:
+    which, pattern = 0.0, 0.0
+    if any(c.isalpha() for c in raw):
+        which, pattern = case_log10(reading.text, start, end)
+    for kind, in_list, of_list, word in _entries(raw, context):
+        yield Found(start, end, Part.WORD, which + in_list, pattern + of_list, kind, word)
+
+
+def _backwards(
+    reading: Reading, start: int, end: int, key: str, context: Context
+) -> Iterator[Found]:
+    typed = reading.low[start:end][::-1]
+    if not typed.isalpha():
+        return
+    which, pattern = case_log10(reading.text, start, end)
+    pattern += REVERSED_LOG10
+    for kind, in_list, of_list, word in _entries(key, context):
+        if _same_letters(typed, word):
+            yield Found(start, end, Part.WORD, which + in_list, pattern + of_list, kind, word)
+
+
+def _entries(key: str, context: Context) -> Iterator[tuple[SegmentKind, float, float, str]]:
+    """Kind, -log10 of the word within its list, of the list, and the word."""
+    own = context.shapes.get(key)
+    if own is not None:
+        yield SegmentKind.CONTEXT, context.which_log10, _OWN, own
+    lists = dictionaries()
+    number = lists.number.get(key)
+    if number is not None:
+        source, which, word = lists.taken(number)
+        yield source.kind, which, -log10(source.share), word
+
+
+def _same_letters(typed: str, word: str) -> bool:
+    """Whether l and i, which share a shape, stand where the word has them; a word whose accents
+    are spelt out passes.
+    """
+    pairs = zip(typed, word, strict=False)
+    return len(typed) != len(word) or all(a == b or a not in "li" for a, b in pairs)
+
+
+def short_words(reading: Reading) -> Iterator[Found]:
+    """Words of two letters, which no list holds: my, is, to."""
+    for at, (a, b) in enumerate(pairwise(reading.low)):
+        if a + b in _TWO_LETTERS:
+            which, pattern = case_log10(reading.text, at, at + 2)
+            which += log10(len(_TWO_LETTERS))
+            kind = SegmentKind.WORD
+            yield Found(at, at + 2, Part.WORD, which, pattern + _TWO_LETTERS_LOG10, kind, a + b)
