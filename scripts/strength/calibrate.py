@@ -20,6 +20,8 @@ from scripts.strength.processes import processes
 TARGET = Path(__file__).parents[2] / "src/newknot/core/data/guesses_by_effort.txt"
 STEP, ROWS, REACH = 0.4, 100, 0.6
 SHARE_BELOW = 0.3
+FIRST, LEAST_SLOPE = 3.2, 0.3
+"""Below the first row all goes evenly to nothing; two efforts never give one number."""
 SEED = 20260214
 
 
@@ -55,9 +57,13 @@ def main(each: int) -> None:
         sum(values[max(0, at - 2) : at + 3]) / len(values[max(0, at - 2) : at + 3])
         for at in range(len(values))
     ]
-    rows = zip(efforts, rising(smooth, weights), strict=True)
+    rows = [(0.0, 0.0)]
+    for effort, guesses in zip(efforts, rising(smooth, weights), strict=True):
+        if effort >= FIRST:
+            least = rows[-1][1] + LEAST_SLOPE * (effort - rows[-1][0])
+            rows.append((effort, max(guesses, least)))
     head = "# log10 of the effort; log10 of the guesses\n"
-    TARGET.write_text(head + "".join(f"{e:.1f} {max(0.0, g):.2f}\n" for e, g in rows))
+    TARGET.write_text(head + "".join(f"{effort:.1f} {guesses:.2f}\n" for effort, guesses in rows))
 
 
 if __name__ == "__main__":
