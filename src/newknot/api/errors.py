@@ -13,6 +13,8 @@ STATUS = {
     "field_invalid": 422,
     "policy_invalid": 422,
     "passphrase_too_weak": 422,
+    "passphrase_breached": 422,
+    "passphrase_resembles": 422,
     "length_refused": 422,
     "space_empty": 422,
     "rule_not_counted": 422,

@@ -16,10 +16,11 @@ def new_vault_key(random_bytes: Callable[[int], bytes]) -> bytes:
 
 @dataclass(frozen=True, slots=True)
 class VaultKeys:
-    """One key for records and one for the manifest, neither of which tells the other."""
+    """A key each for records, the manifest, and fingerprints: none tells another."""
 
     records: bytes = field(repr=False)
     manifest: bytes = field(repr=False)
+    fingerprints: bytes = field(repr=False)
 
     @staticmethod
     def of(vault_key: bytes, *, vault_id: bytes) -> "VaultKeys":
@@ -27,6 +28,7 @@ class VaultKeys:
         return VaultKeys(
             records=_expand(vault_key, vault_id, b"newknot records 1"),
             manifest=_expand(vault_key, vault_id, b"newknot manifest 1"),
+            fingerprints=_expand(vault_key, vault_id, b"newknot fingerprints 1"),
         )
 
 

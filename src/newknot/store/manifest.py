@@ -40,6 +40,9 @@ class Label(IntEnum):
     ROTATION = 4
     LOOSE_END = 5
     CHECK = 6
+    OWN_DETAILS = 7
+    KEPT_MEASURES = 8
+    PASSPHRASES = 9
 
 
 @dataclass(frozen=True, slots=True)

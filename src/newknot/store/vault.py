@@ -15,6 +15,7 @@ from newknot.crypto import (
     VaultKeys,
     WrongPassphrase,
     associated_data,
+    fingerprint,
     make_slot,
     new_vault_key,
     open_sealed,
@@ -137,12 +138,30 @@ class Vault:
         except WrongPassphrase:
             return False
 
+    @contextmanager
+    def new_passphrase(
+        self, passphrase: str, *, parameters: KdfParameters
+    ) -> Iterator["Transaction"]:
+        """Writes both copies of the slot anew, in one transaction with the writes of the block;
+        the former slot is overwritten and leaves the write-ahead log too.
+        """
+        slot = _new_slot(self._vault_key, passphrase, self.vault_id, parameters)
+        with self._lock:
+            with self.transaction() as tx:
+                write_slot(self._connection, slot)
+                yield tx
+            self._connection.execute("PRAGMA wal_checkpoint(TRUNCATE)").fetchall()
+
+    def fingerprint(self, purpose: str, *parts: str) -> bytes:
+        """A keyed fingerprint that only this vault's key gives."""
+        return fingerprint(self._keys.fingerprints, purpose, *parts)
+
     def close(self) -> None:
         """Closes the file and drops every key."""
         with self._lock:
             self._connection.close()
             self._manifest.entries.clear()
-            self._keys = VaultKeys(b"", b"")
+            self._keys = VaultKeys(b"", b"", b"")
             self._vault_key = b""
 
     def accept_older_copy(self) -> None:

@@ -16,6 +16,7 @@ from newknot.store.rotations import list_rotations
 from newknot.store.vault import Vault
 from newknot.usecases.errors import CheckRunning
 from newknot.usecases.logins import list_logins
+from newknot.usecases.measuring import KeptMeasures
 from newknot.usecases.policies import NamedPolicies
 from newknot.usecases.progress import Progress
 
@@ -57,6 +58,7 @@ def _run(vault: Vault, *, corpus: Corpus | None, progress: Progress, now: dateti
         if r.state in OPEN_STATES
     ]
     guess_numbers: dict[str, float] = {}
+    measures = KeptMeasures(vault)
     findings = audit(
         logins,
         now=now,
@@ -64,6 +66,7 @@ def _run(vault: Vault, *, corpus: Corpus | None, progress: Progress, now: dateti
         rotations=rotations,
         progress=progress.step,
         guess_numbers=guess_numbers,
+        measures=measures,
     )
     former = get_check(vault)
     earlier: tuple[CheckSummary, ...] = ()
@@ -84,6 +87,7 @@ def _run(vault: Vault, *, corpus: Corpus | None, progress: Progress, now: dateti
     )
     with vault.transaction() as tx:
         put_check(tx, vault, result)
+        measures.keep(tx)
     return result
 
 

@@ -23,6 +23,16 @@ class PassphraseTooWeak(NewKnotError):
     """A vault passphrase within 10^10 guesses. data: guess_number_log10, reasons."""
 
 
+class PassphraseBreached(NewKnotError):
+    """A vault passphrase that stands in the breach corpus."""
+
+
+class PassphraseResembles(NewKnotError):
+    """A vault passphrase like a secret in the vault or an earlier passphrase. data: logins
+    (titles), earlier.
+    """
+
+
 class RevealSwitchedOff(NewKnotError):
     """Showing secrets is switched off among the safeguards; copying still works."""
 

@@ -8,25 +8,30 @@ from threading import Condition, Lock
 from typing import TYPE_CHECKING
 
 from newknot.core.generate import RandomSource
-from newknot.core.strength import measure
 from newknot.crypto import KdfParameters, WrongPassphrase
 from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Vault
 from newknot.usecases.clock import Clock
 from newknot.usecases.draw_ring import DrawRing
-from newknot.usecases.errors import PassphraseTooWeak, VaultLocked
+from newknot.usecases.errors import VaultLocked
 from newknot.usecases.guessing import GuessBrake
 from newknot.usecases.logins import empty_bin
+from newknot.usecases.measuring import full_measure
 from newknot.usecases.progress import Progress
 from newknot.usecases.sessions import Sessions
 from newknot.usecases.space_shelf import SpaceShelf
+from newknot.usecases.vault_passphrase import (
+    Judgement,
+    Likeness,
+    change_passphrase,
+    note_passphrase,
+)
 
 if TYPE_CHECKING:
     from newknot.exchange.csv_logins import CsvTable
     from newknot.store.corpus import Corpus
 
 LOCK_WAIT_S = 10.0
-WEAKEST_PASSPHRASE_LOG10 = 10.0
 
 
 class Keeper:
@@ -53,6 +58,7 @@ class Keeper:
         self.brake = GuessBrake()
         self.draws = DrawRing()
         self.spaces = SpaceShelf()
+        self.likeness = Likeness()
         self.progress = Progress()
         self.imports: dict[str, CsvTable] = {}
         self._parameters = parameters
@@ -76,18 +82,19 @@ class Keeper:
         return open_now and self.clock.boot_s() < self._deadline_s
 
     def create(self, passphrase: str) -> tuple[str, str]:
-        """A new vault, unlocked. Raises `PassphraseTooWeak`, `VaultExists`."""
-        measured = measure(passphrase)
-        if measured.guess_number_log10 < WEAKEST_PASSPHRASE_LOG10:
-            raise PassphraseTooWeak(
-                guess_number_log10=measured.guess_number_log10, reasons=measured.reasons
-            )
+        """A new vault, unlocked.
+
+        Raises `PassphraseTooWeak`, `PassphraseBreached`, `VaultExists`.
+        """
+        measured = full_measure(passphrase, vault=None, corpus=self.corpus, context=())
+        Judgement(measured).require_allowed()
         vault = Vault.create(
             self.path,
             passphrase=passphrase,
             parameters=self._parameters,
             state_folder=self.state_folder,
         )
+        note_passphrase(vault, passphrase, now=self.clock.now())
         return self._take(vault)
 
     def unlock(self, passphrase: str) -> tuple[str, str]:
@@ -113,6 +120,7 @@ class Keeper:
             raise
         self.brake.right()
         if not vault.is_older_copy:
+            note_passphrase(vault, passphrase, now=self.clock.now())
             empty_bin(vault, now=self.clock.now(), only_expired=True)
         return self._take(vault)
 
@@ -128,6 +136,23 @@ class Keeper:
                 self.brake.wrong(self.clock.boot_s())
                 raise WrongPassphrase()
         self.brake.right()
+
+    def change_passphrase(self, current: str, passphrase: str) -> None:
+        """The vault key sealed under a new passphrase.
+
+        Raises `WrongPassphrase`, `TooManyGuesses`, `PassphraseTooWeak`, `PassphraseBreached`,
+        `PassphraseResembles`.
+        """
+        with self._one_guess, self.at_work() as vault:
+            self._prove(current)
+            change_passphrase(
+                vault,
+                passphrase,
+                corpus=self.corpus,
+                likeness=self.likeness,
+                parameters=self._parameters,
+                now=self.clock.now(),
+            )
 
     @contextmanager
     def at_work(self) -> Iterator[Vault]:
@@ -171,6 +196,7 @@ class Keeper:
         self.sessions.clear()
         self.draws.clear()
         self.spaces.clear()
+        self.likeness.clear()
         self.imports.clear()
         gc.collect()
 

@@ -1,46 +1,106 @@
-"""Measuring a text, and the attack budgets it is held against."""
+"""Measuring texts, and the attack budgets they are held against."""
 
-from fastapi import APIRouter, Depends
+from collections.abc import Sequence
 
-from newknot.api.deps import session_or_no_vault
-from newknot.api.schemas.checks import BudgetOut, MeasureIn, MeasureOut, SegmentOut
-from newknot.core.strength import BUDGETS, measure
+from fastapi import APIRouter, Depends, Request
+
+from newknot.api.deps import KeeperDep, WorkDep, session_of, session_or_no_vault
+from newknot.api.schemas.strength import (
+    BudgetOut,
+    CompareIn,
+    CompareOut,
+    MeasureIn,
+    MeasureOut,
+    OwnDetailsIn,
+    OwnDetailsOut,
+)
+from newknot.core.own_details import LINES_MOST, OwnDetails
+from newknot.core.safeguards import Act
+from newknot.core.strength import BUDGETS, compared
+from newknot.core.strength.budgets import AttackBudget
+from newknot.usecases.errors import SessionUnknown, VaultLocked
+from newknot.usecases.measuring import (
+    change_own_details,
+    full_measure,
+    get_own_details,
+    own_budgets,
+)
 
 router = APIRouter(prefix="/strength", tags=["strength"])
 
 
 @router.get("/budgets")
-def budgets() -> list[BudgetOut]:
-    """The named attacks with their arithmetic: no secret of anyone."""
+async def budgets(request: Request, keeper: KeeperDep) -> list[BudgetOut]:
+    """The named attacks with their arithmetic, at the user's own rates once there is a session."""
+    rates: Sequence[AttackBudget] = BUDGETS
+    try:
+        await session_of(request)
+        with keeper.at_work() as vault:
+            rates = own_budgets(vault)
+    except (SessionUnknown, VaultLocked):
+        pass
     return [
         BudgetOut(
             code=b.code,
             label=b.label,
             guesses_log10=b.guesses_log10,
             rate_per_s=b.rate_per_s,
+            usual_rate_per_s=usual.rate_per_s,
+            is_own_rate=b.rate_per_s != usual.rate_per_s,
             basis=b.basis,
         )
-        for b in BUDGETS
+        for b, usual in zip(rates, BUDGETS, strict=True)
     ]
 
 
 @router.post("/measure", dependencies=[Depends(session_or_no_vault)])
-def measure_text(body: MeasureIn) -> MeasureOut:
+def measure_text(body: MeasureIn, keeper: KeeperDep) -> MeasureOut:
     """The guess number of a text. Without a session only while there is no vault yet."""
-    found = measure(body.secret.get_secret_value(), body.context)
-    fallen = found.falls_to
-    return MeasureOut(
-        guess_number_log10=found.guess_number_log10,
-        reasons=found.reasons,
-        falls_to=fallen.code if fallen is not None else None,
-        segments=[
-            SegmentOut(
-                start=s.start,
-                end=s.end,
-                kind=s.kind.value,
-                label=s.kind.label,
-                cost_log10=round(s.cost_log10, 2),
-            )
-            for s in found.segments
-        ],
+    text = body.secret.get_secret_value()
+    if not keeper.exists:
+        found = full_measure(text, vault=None, corpus=keeper.corpus, context=body.context)
+        return MeasureOut.of(found, BUDGETS)
+    with keeper.at_work() as vault:
+        found = full_measure(text, vault=vault, corpus=keeper.corpus, context=body.context)
+        return MeasureOut.of(found, own_budgets(vault))
+
+
+@router.post("/compare")
+def compare_texts(body: CompareIn, work: WorkDep) -> CompareOut:
+    """Two texts side by side: which stands more guesses, and why."""
+    first, second = (
+        full_measure(
+            text.get_secret_value(), vault=work.vault, corpus=work.keeper.corpus, context=()
+        )
+        for text in (body.first, body.second)
+    )
+    found, rates = compared(first.measure, second.measure), own_budgets(work.vault)
+    return CompareOut(
+        first=MeasureOut.of(first, rates),
+        second=MeasureOut.of(second, rates),
+        better=found.better,
+        orders=round(found.orders, 1),
+        reasons=list(found.reasons),
+    )
+
+
+@router.get("/own-details")
+def own_details(work: WorkDep) -> OwnDetailsOut:
+    """What the user wrote down of what others know, and own rates of attack."""
+    return _shaped(get_own_details(work.vault))
+
+
+@router.put("/own-details")
+def change_details(body: OwnDetailsIn, work: WorkDep) -> OwnDetailsOut:
+    """Writes them. Needs the same proof as editing."""
+    work.require(Act.EDIT)
+    lines = tuple(line.strip() for line in body.lines if line.strip())
+    details = OwnDetails(lines, body.rates)
+    change_own_details(work.vault, details)
+    return _shaped(details)
+
+
+def _shaped(details: OwnDetails) -> OwnDetailsOut:
+    return OwnDetailsOut(
+        lines=list(details.lines), rates=dict(details.rates), lines_most=LINES_MOST
     )

@@ -6,11 +6,19 @@ from fastapi import APIRouter, Request, Response
 
 from newknot.api.deps import KeeperDep, SessionDep, WorkDep, cookie_name
 from newknot.api.schemas.draws import PassphraseOut
+from newknot.api.schemas.strength import (
+    ChangePassphraseIn,
+    JudgeIn,
+    JudgementOut,
+    PassphraseFacts,
+)
 from newknot.api.schemas.vault import PassphraseIn, ProofOut, SessionOut, SessionState, VaultState
 from newknot.core.generate import PassphraseShape, PassphraseSpace
 from newknot.usecases.keeper import Keeper
+from newknot.usecases.measuring import own_budgets
 from newknot.usecases.safeguards import get_safeguards
 from newknot.usecases.sessions import give_proof
+from newknot.usecases.vault_passphrase import get_passphrases, judge
 
 router = APIRouter(prefix="/vault", tags=["vault"])
 
@@ -87,6 +95,36 @@ def prove_presence(body: PassphraseIn, session: SessionDep, keeper: KeeperDep) -
     """The passphrase again, for one act."""
     keeper.prove(body.passphrase.get_secret_value())
     return ProofOut(proof=give_proof(session, keeper.clock.boot_s()))
+
+
+@router.get("/passphrase")
+def passphrase_facts(work: WorkDep) -> PassphraseFacts:
+    """Looks through the vault once, so that judging while typing is quick."""
+    work.keeper.likeness.look_through(work.vault)
+    known = get_passphrases(work.vault)
+    return PassphraseFacts(
+        secrets_count=work.keeper.likeness.secrets_count,
+        passphrases_count=len(known),
+        since_at=known[-1].since_at if known else None,
+    )
+
+
+@router.post("/passphrase/judge")
+def judge_passphrase(body: JudgeIn, work: WorkDep) -> JudgementOut:
+    """The measure of a passphrase to be, and what forbids it."""
+    judged = judge(
+        body.passphrase.get_secret_value(),
+        vault=work.vault,
+        corpus=work.keeper.corpus,
+        likeness=work.keeper.likeness,
+    )
+    return JudgementOut.of(judged, own_budgets(work.vault))
+
+
+@router.put("/passphrase", status_code=204)
+def change_passphrase(body: ChangePassphraseIn, session: SessionDep, keeper: KeeperDep) -> None:
+    """The vault under a new passphrase, whole or not at all; the present one is asked first."""
+    keeper.change_passphrase(body.current.get_secret_value(), body.passphrase.get_secret_value())
 
 
 @router.post("/older-copy-accepted", status_code=204)

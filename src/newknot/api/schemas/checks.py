@@ -2,8 +2,6 @@
 
 from datetime import date, datetime
 
-from pydantic import Field, SecretStr
-
 from newknot.api.schemas.base import Shape
 from newknot.core.audit import FindingKind
 
@@ -50,39 +48,3 @@ class ProgressOut(Shape):
     running: bool
     done: int
     total: int
-
-
-class MeasureIn(Shape):
-    """A text to be measured, and words that an acquaintance would try."""
-
-    secret: SecretStr
-    context: list[str] = Field(default_factory=list)
-
-
-class SegmentOut(Shape):
-    """A stretch [start, end) and what it was taken for."""
-
-    start: int
-    end: int
-    kind: str
-    label: str
-    cost_log10: float
-
-
-class MeasureOut(Shape):
-    """A guess number with its reasons."""
-
-    guess_number_log10: float
-    reasons: str
-    falls_to: str | None
-    segments: list[SegmentOut]
-
-
-class BudgetOut(Shape):
-    """A named attack."""
-
-    code: str
-    label: str
-    guesses_log10: float
-    rate_per_s: float
-    basis: str

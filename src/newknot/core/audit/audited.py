@@ -5,7 +5,6 @@ from datetime import date, datetime
 
 from newknot.core.login import Importance, Origin
 from newknot.core.secret import Secret
-from newknot.core.strength import Measure
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,8 +34,8 @@ class AuditedRotation:
 
 @dataclass(frozen=True, slots=True)
 class Measured:
-    """A login with its guess number, and the measure it comes from unless it was drawn."""
+    """A login with its guess number, and what gives it in words unless it was drawn."""
 
     login: AuditedLogin
-    measure: Measure | None
+    reasons: str | None
     guess_number_log10: float | None

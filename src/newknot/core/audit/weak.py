@@ -21,6 +21,6 @@ def weak(logins: Sequence[Measured]) -> Iterator[Finding]:
             continue
         budget = weakest_fallen(guesses)
         assert budget is not None
-        made_of = "too short a draw" if one.measure is None else one.measure.reasons
+        made_of = one.reasons or "too short a draw"
         evidence = f"{made_of[:1].upper()}{made_of[1:]}: {_FALLS[budget.code]}"
         yield Finding(FindingKind.WEAK, one.login.login_id, evidence, guess_number_log10=guesses)

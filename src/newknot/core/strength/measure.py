@@ -23,6 +23,7 @@ class Measure:
 
     Segments lie over the normalised text (NFC), of which at most 1,024 characters count.
     order_log10: what a guesser pays for the kinds of the segments and their order, in log10.
+    character_kinds: how many of lower case, upper case, digits, symbols, other scripts it holds.
     context_was_cut: more than 64 words of 200 characters were given.
     """
 
@@ -30,6 +31,7 @@ class Measure:
     segments: tuple[Segment, ...]
     order_log10: float
     measured_characters: int
+    character_kinds: int
     context_was_cut: bool
 
     @property
@@ -54,7 +56,8 @@ def measure(secret: str, context: Iterable[str] = ()) -> Measure:
     reading, own = read(secret), read_context(context)
     effort, order, segments = effort_log10(reading, own)
     guesses = round(guesses_log10(effort), 3) if segments else 0.0
-    return Measure(guesses, segments, order, len(reading.text), own.was_cut)
+    kinds = _character_kinds(reading.text)
+    return Measure(guesses, segments, order, len(reading.text), kinds, own.was_cut)
 
 
 def effort_log10(reading: Reading, own: Context) -> tuple[float, float, tuple[Segment, ...]]:
@@ -73,6 +76,12 @@ def effort_log10(reading: Reading, own: Context) -> tuple[float, float, tuple[Se
         for s in cover.segments
     )
     return sum(s.cost_log10 for s in segments) + order, order, segments
+
+
+def _character_kinds(text: str) -> int:
+    return len(
+        {"other" if not c.isascii() else (c.islower(), c.isupper(), c.isdigit()) for c in text}
+    )
 
 
 @cache

@@ -1,0 +1,79 @@
+"""Measuring a text with all that is known: own details, the login's names, the breach corpus."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from newknot.core.audit.audit import login_context
+from newknot.core.audit.breached import CorpusLookup, secret_digest
+from newknot.core.own_details import OwnDetails
+from newknot.core.secret import Secret
+from newknot.core.strength import Advice, Measure, advice, measure
+from newknot.core.strength.budgets import AttackBudget, with_rates
+from newknot.core.strength.dictionaries import DICTIONARY_VERSION
+from newknot.core.strength.kept import KeptMeasure, kept
+from newknot.store.kept_measures import Kept, get_kept_measures, put_kept_measures
+from newknot.store.own_details import get_own_details, put_own_details
+from newknot.store.safeguards import get_safeguards
+from newknot.store.vault import Transaction, Vault
+
+__all__ = ["change_own_details", "get_own_details", "login_context"]
+
+
+@dataclass(frozen=True, slots=True)
+class FullMeasure:
+    """A measure, how often the corpus holds the text (None: no corpus is used), and advice."""
+
+    measure: Measure
+    breached_count: int | None
+    advice: tuple[Advice, ...]
+
+
+def full_measure(
+    text: str, *, vault: Vault | None, corpus: CorpusLookup | None, context: Sequence[str]
+) -> FullMeasure:
+    """vault None: before there is one. context: what the site knows, beside the own details."""
+    known = list(context)
+    if vault is not None:
+        known += get_own_details(vault).lines
+        corpus = corpus if get_safeguards(vault).corpus_used else None
+    found = measure(text, known)
+    count = None
+    if corpus is not None:
+        count = corpus.occurrences_many([secret_digest(text)])[0] if text else 0
+    return FullMeasure(found, count, tuple(advice(text, known, found)))
+
+
+def own_budgets(vault: Vault) -> tuple[AttackBudget, ...]:
+    """The attack budgets, at the user's own rates where set."""
+    return with_rates(get_own_details(vault).rates)
+
+
+def change_own_details(vault: Vault, details: OwnDetails) -> None:
+    """Writes the details. Measures kept so far no longer fit and are taken anew."""
+    with vault.transaction() as tx:
+        put_own_details(tx, vault, details)
+
+
+class KeptMeasures:
+    """The measures of the logins' secrets: those kept while nothing changed, else new ones."""
+
+    def __init__(self, vault: Vault) -> None:
+        self._vault = vault
+        self._own = get_own_details(vault).lines
+        self._former = get_kept_measures(vault)
+        self._now: Kept = {}
+
+    def of(self, login_id: str, secret: Secret, context: tuple[str, ...]) -> KeptMeasure:
+        """The measure of a login's secret beside what others know of it and of the user."""
+        known = (*context, *self._own)
+        text = secret.reveal()
+        print_of = self._vault.fingerprint("measure", str(DICTIONARY_VERSION), text, *known)
+        held = self._former.get(login_id)
+        found = held[1] if held and held[0] == print_of else kept(measure(text, known))
+        self._now[login_id] = (print_of, found)
+        return found
+
+    def keep(self, tx: Transaction) -> None:
+        """Writes the measures asked for, where any is new or went away."""
+        if self._now != self._former:
+            put_kept_measures(tx, self._vault, self._now)

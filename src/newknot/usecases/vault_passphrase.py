@@ -1,0 +1,142 @@
+"""The vault's passphrase: judged while it is chosen, changed, and never chosen alike again."""
+
+from dataclasses import dataclass
+from datetime import datetime
+from enum import StrEnum
+from threading import Lock
+
+from newknot.core.audit.breached import CorpusLookup
+from newknot.core.strength.resemblance import forms
+from newknot.crypto import KdfParameters
+from newknot.store.errors import RecordDamaged, RecordMissing
+from newknot.store.logins import get_secrets
+from newknot.store.passphrases import KnownPassphrase, get_passphrases, put_passphrases
+from newknot.store.vault import Vault
+from newknot.usecases.errors import PassphraseBreached, PassphraseResembles, PassphraseTooWeak
+from newknot.usecases.logins import list_logins
+from newknot.usecases.measuring import FullMeasure, full_measure
+
+__all__ = ["Judgement", "Likeness", "change_passphrase", "get_passphrases", "judge"]
+
+REFUSED_BELOW_LOG10, WARNED_BELOW_LOG10 = 10.0, 14.0
+EARLIER = "earlier"
+
+
+class Verdict(StrEnum):
+    """What is said of a passphrase to be."""
+
+    REFUSED = "refused"
+    WARNED = "warned"
+    GOOD = "good"
+
+
+@dataclass(frozen=True, slots=True)
+class Judgement:
+    """The measure of a passphrase, and what it resembles: titles of logins, and whether one of
+    the vault's own passphrases, present or earlier.
+    """
+
+    measured: FullMeasure
+    resembles_logins: tuple[str, ...] = ()
+    resembles_earlier: bool = False
+
+    @property
+    def verdict(self) -> Verdict:
+        """Refused where breached, within 10^10 guesses, or like one in use; warned to 10^14."""
+        guesses = self.measured.measure.guess_number_log10
+        alike = self.resembles_logins or self.resembles_earlier
+        if alike or self.measured.breached_count or guesses < REFUSED_BELOW_LOG10:
+            return Verdict.REFUSED
+        return Verdict.WARNED if guesses < WARNED_BELOW_LOG10 else Verdict.GOOD
+
+    def require_allowed(self) -> None:
+        """Raises `PassphraseBreached`, `PassphraseTooWeak`, `PassphraseResembles`."""
+        found = self.measured.measure
+        if self.measured.breached_count:
+            raise PassphraseBreached()
+        if found.guess_number_log10 < REFUSED_BELOW_LOG10:
+            raise PassphraseTooWeak(
+                guess_number_log10=found.guess_number_log10, reasons=found.reasons
+            )
+        if self.resembles_logins or self.resembles_earlier:
+            raise PassphraseResembles(
+                logins=list(self.resembles_logins), earlier=self.resembles_earlier
+            )
+
+
+class Likeness:
+    """Fingerprints of the forms of every secret in the vault, in memory until the lock."""
+
+    def __init__(self) -> None:
+        self._lock = Lock()
+        self._of: dict[bytes, str] = {}
+        self._counter = -1
+        self.secrets_count = 0
+
+    def clear(self) -> None:
+        """Forgets all of them."""
+        with self._lock:
+            self._of, self._counter, self.secrets_count = {}, -1, 0
+
+    def look_through(self, vault: Vault) -> None:
+        """Reads every secret once, and again only after a change of the vault."""
+        with self._lock:
+            if self._counter == vault.counter:
+                return
+            of: dict[bytes, str] = {}
+            count = 0
+            for card in list_logins(vault)[0]:
+                try:
+                    secret = get_secrets(vault, card.login_id).secret
+                except (RecordDamaged, RecordMissing):
+                    continue
+                if len(secret):
+                    count += 1
+                    of.update(dict.fromkeys(_prints(vault, secret.reveal()), card.title))
+            for known in get_passphrases(vault):
+                of.update(dict.fromkeys(known.fingerprints, EARLIER))
+            self._of, self._counter, self.secrets_count = of, vault.counter, count
+
+    def alike(self, vault: Vault, text: str) -> set[str]:
+        """Titles of logins whose secret the text resembles, and `EARLIER`."""
+        self.look_through(vault)
+        return {self._of[p] for p in _prints(vault, text) if p in self._of}
+
+
+def _prints(vault: Vault, text: str) -> set[bytes]:
+    return {vault.fingerprint("form", form) for form in forms(text)}
+
+
+def judge(text: str, *, vault: Vault, corpus: CorpusLookup | None, likeness: Likeness) -> Judgement:
+    """What is to be said of a passphrase for this vault."""
+    measured = full_measure(text, vault=vault, corpus=corpus, context=())
+    alike = likeness.alike(vault, text) if text else set()
+    titles = tuple(sorted(alike - {EARLIER}))
+    return Judgement(measured, titles, EARLIER in alike)
+
+
+def change_passphrase(
+    vault: Vault,
+    passphrase: str,
+    *,
+    corpus: CorpusLookup | None,
+    likeness: Likeness,
+    parameters: KdfParameters,
+    now: datetime,
+) -> None:
+    """Seals the vault key under a new passphrase; the former one opens this file no more.
+
+    Raises `PassphraseBreached`, `PassphraseTooWeak`, `PassphraseResembles`.
+    """
+    judge(passphrase, vault=vault, corpus=corpus, likeness=likeness).require_allowed()
+    with vault.new_passphrase(passphrase, parameters=parameters) as tx:
+        fresh = KnownPassphrase(now, frozenset(_prints(vault, passphrase)))
+        put_passphrases(tx, vault, [*get_passphrases(vault), fresh])
+
+
+def note_passphrase(vault: Vault, passphrase: str, *, now: datetime) -> None:
+    """Remembers the present passphrase by its fingerprints, where none was remembered yet."""
+    if not get_passphrases(vault):
+        with vault.transaction() as tx:
+            prints = frozenset(_prints(vault, passphrase))
+            put_passphrases(tx, vault, [KnownPassphrase(now, prints)])
