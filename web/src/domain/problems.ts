@@ -30,6 +30,16 @@ const SENTENCES: Record<string, (data: Data) => string> = {
   policy_invalid: (d) => `Site policy: ${String(d.field)} ${String(d.reason)}.`,
   passphrase_too_weak: (d) =>
     `This passphrase falls within 10^${Number(d.guess_number_log10).toFixed(0)} guesses (${String(d.reasons)}). Choose one beyond 10^10.`,
+  passphrase_breached: () =>
+    "This passphrase stands in the breach corpus: whoever holds such a list tries it first.",
+  passphrase_resembles: (d) => {
+    const logins = d.logins as string[];
+    const what = [
+      ...(d.earlier ? ["a passphrase this vault had"] : []),
+      ...(logins.length ? [`the secret of ${logins.slice(0, 3).join(", ")}`] : []),
+    ];
+    return `This passphrase is like ${what.join(" and ")}. Choose one that has nothing of it.`;
+  },
   length_refused: (d) => `The length has to be ${String(d.least)} to ${String(d.most)}.`,
   space_empty: (d) => `Nothing satisfies these rules: ${String(d.says)}.`,
   rule_not_counted: (d) =>
