@@ -2,11 +2,13 @@
 
 import sqlite3
 from datetime import date
+from hashlib import sha1
 from pathlib import Path
 from typing import Any
 
 import pytest
 
+from newknot.core.strength import measure
 from newknot.crypto import WrongPassphrase
 from newknot.store.corpus import Corpus, build_corpus
 from newknot.store.passphrases import get_passphrases
@@ -22,7 +24,7 @@ LATER = "gravel oven mitten copper thimble"
 def listed(api: Api, tmp_path: Path) -> Api:
     """Beside a corpus that holds one breached secret."""
     source = tmp_path / "list.txt"
-    source.write_text("dragonfly\n")
+    source.write_text(f"{sha1(b'dragonfly').hexdigest()}:1500\n")
     build_corpus([source], tmp_path / "c.corpus", name="list", dated_on=date(2026, 5, 1))
     api.keeper.corpus = Corpus.open(tmp_path / "c.corpus")
     return api
@@ -83,7 +85,7 @@ def test_an_unchanged_secret_is_not_measured_again(
         login(api, f"Desk {k}", f"zugspitze{k}")
     api.ok("POST", "checks")
     taken: list[str] = []
-    real = measuring.measure
+    real = measure
 
     def counted(text: str, context: tuple[str, ...]) -> object:
         taken.append(text)
@@ -168,7 +170,7 @@ def test_no_passphrase_is_kept_as_text(api: Api, tmp_path: Path) -> None:
     vault = api.keeper._vault
     assert vault is not None
     known = get_passphrases(vault)
-    assert [len(p) for one in known for p in one.fingerprints][0] == 16
+    assert {len(p) for one in known for p in one.fingerprints} == {16}
     copy = tmp_path / "copy.knot"
     vault.backup_to(copy)
     with pytest.raises(WrongPassphrase):
