@@ -24,7 +24,7 @@ LATER = "gravel oven mitten copper thimble"
 def listed(api: Api, tmp_path: Path) -> Api:
     """Beside a corpus that holds one breached secret."""
     source = tmp_path / "list.txt"
-    source.write_text(f"{sha1(b'dragonfly').hexdigest()}:1500\n")
+    source.write_text(f"{sha1(b'dragonfly', usedforsecurity=False).hexdigest()}:1500\n")
     build_corpus([source], tmp_path / "c.corpus", name="list", dated_on=date(2026, 5, 1))
     api.keeper.corpus = Corpus.open(tmp_path / "c.corpus")
     return api

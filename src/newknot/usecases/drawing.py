@@ -117,13 +117,13 @@ def draw_pin(ring: DrawRing, random: RandomSource, length: int, *, now: datetime
     return ring.add(Secret(space.draw(random)), facts, now=now)
 
 
-def take_line(ring: DrawRing, line: str, *, now: datetime) -> Draw:
-    """The first letters of a line, measured as chosen text, kept in the ring.
+def take_line(ring: DrawRing, line: str, *, known: Sequence[str], now: datetime) -> Draw:
+    """The first letters of a line, measured as chosen text beside what others know, in the ring.
 
     Raises `FieldInvalid`.
     """
     text = initials(line)
-    guesses = min(measure(text).guess_number_log10, initials_log10(text))
+    guesses = min(measure(text, known).guess_number_log10, initials_log10(text))
     facts = DrawFacts("line", Origin("own"), guesses, is_exact=False)
     return ring.add(Secret(text), facts, now=now)
 

@@ -12,6 +12,7 @@ from newknot.core.strength.budgets import AttackBudget, with_rates
 from newknot.core.strength.dictionaries import DICTIONARY_VERSION
 from newknot.core.strength.kept import KeptMeasure, kept
 from newknot.store.kept_measures import Kept, get_kept_measures, put_kept_measures
+from newknot.store.logins import get_card, get_secrets
 from newknot.store.own_details import get_own_details, put_own_details
 from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Transaction, Vault
@@ -41,6 +42,14 @@ def full_measure(
     if corpus is not None:
         count = corpus.occurrences_many([secret_digest(text)])[0] if text else 0
     return FullMeasure(found, count, tuple(advice(text, known, found)))
+
+
+def login_measure(vault: Vault, login_id: str, *, corpus: CorpusLookup | None) -> FullMeasure:
+    """The measure of a login's secret, which itself stays where it is. Raises `RecordMissing`."""
+    card = get_card(vault, login_id)
+    context = login_context(title=card.title, user_name=card.user_name, address=card.address)
+    text = get_secrets(vault, login_id).secret.reveal()
+    return full_measure(text, vault=vault, corpus=corpus, context=context)
 
 
 def own_budgets(vault: Vault) -> tuple[AttackBudget, ...]:

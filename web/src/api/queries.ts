@@ -46,6 +46,24 @@ export const queries = {
       queryFn: () =>
         answer(client.GET("/rotations/{rotation_id}", { params: { path: { rotation_id } } })),
     }),
+  ownDetails: () =>
+    queryOptions({
+      queryKey: ["own-details"],
+      queryFn: () => answer(client.GET("/strength/own-details")),
+    }),
+  loginMeasure: (login_id: string, since: string) =>
+    queryOptions({
+      queryKey: ["login-measure", login_id, since],
+      queryFn: () =>
+        answer(client.POST("/logins/{login_id}/measure", { params: { path: { login_id } } })),
+      gcTime: 0,
+    }),
+  passphraseFacts: () =>
+    queryOptions({
+      queryKey: ["passphrase-facts"],
+      queryFn: () => answer(client.GET("/vault/passphrase")),
+      gcTime: 0,
+    }),
   safeguards: () =>
     queryOptions({ queryKey: ["safeguards"], queryFn: () => answer(client.GET("/safeguards")) }),
 };

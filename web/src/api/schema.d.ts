@@ -524,6 +524,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/logins/{login_id}/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measure Login
+         * @description What the current secret is made of and stands, by kinds and lengths: not the secret.
+         */
+        post: operations["measure_login_logins__login_id__measure_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/logins/{login_id}/restore": {
         parameters: {
             query?: never;
@@ -913,11 +933,31 @@ export interface paths {
         };
         /**
          * Budgets
-         * @description The named attacks with their arithmetic: no secret of anyone.
+         * @description The named attacks with their arithmetic, at the user's own rates once there is a session.
          */
         get: operations["budgets_strength_budgets_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/strength/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare Texts
+         * @description Two texts side by side: which stands more guesses, and why.
+         */
+        post: operations["compare_texts_strength_compare_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -938,6 +978,30 @@ export interface paths {
          * @description The guess number of a text. Without a session only while there is no vault yet.
          */
         post: operations["measure_text_strength_measure_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/strength/own-details": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Own Details
+         * @description What the user wrote down of what others know, and own rates of attack.
+         */
+        get: operations["own_details_strength_own_details_get"];
+        /**
+         * Change Details
+         * @description Writes them. Needs the same proof as editing.
+         */
+        put: operations["change_details_strength_own_details_put"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1018,6 +1082,50 @@ export interface paths {
          * @description The user's answer that this older file is the one to go on with.
          */
         post: operations["accept_older_copy_vault_older_copy_accepted_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/vault/passphrase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Passphrase Facts
+         * @description Looks through the vault once, so that judging while typing is quick.
+         */
+        get: operations["passphrase_facts_vault_passphrase_get"];
+        /**
+         * Change Passphrase
+         * @description The vault under a new passphrase, whole or not at all; the present one is asked first.
+         */
+        put: operations["change_passphrase_vault_passphrase_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/vault/passphrase/judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Judge Passphrase
+         * @description The measure of a passphrase to be, and what forbids it.
+         */
+        post: operations["judge_passphrase_vault_passphrase_judge_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1135,6 +1243,16 @@ export interface components {
          */
         Act: "reveal" | "copy" | "edit" | "delete" | "check" | "export";
         /**
+         * AdviceOut
+         * @description A change, and the guess number after it.
+         */
+        AdviceOut: {
+            /** Change */
+            change: string;
+            /** Guess Number Log10 */
+            guess_number_log10: number;
+        };
+        /**
          * BackupOut
          * @description A backup that was opened after writing.
          */
@@ -1168,7 +1286,7 @@ export interface components {
         };
         /**
          * BudgetOut
-         * @description A named attack.
+         * @description A named attack. is_own_rate: the rate is the user's own.
          */
         BudgetOut: {
             /** Basis */
@@ -1177,10 +1295,63 @@ export interface components {
             code: string;
             /** Guesses Log10 */
             guesses_log10: number;
+            /** Is Own Rate */
+            is_own_rate: boolean;
             /** Label */
             label: string;
             /** Rate Per S */
             rate_per_s: number;
+            /** Usual Rate Per S */
+            usual_rate_per_s: number;
+        };
+        /**
+         * ChangePassphraseIn
+         * @description The present passphrase, and the one that is to be.
+         */
+        ChangePassphraseIn: {
+            /**
+             * Current
+             * Format: password
+             */
+            current: string;
+            /**
+             * Passphrase
+             * Format: password
+             */
+            passphrase: string;
+        };
+        /**
+         * CompareIn
+         * @description Two texts.
+         */
+        CompareIn: {
+            /**
+             * First
+             * Format: password
+             */
+            first: string;
+            /**
+             * Second
+             * Format: password
+             */
+            second: string;
+        };
+        /**
+         * CompareOut
+         * @description Both measures, which is the better by how many orders, and why.
+         */
+        CompareOut: {
+            /**
+             * Better
+             * @enum {string}
+             */
+            better: "first" | "second" | "neither";
+            first: components["schemas"]["MeasureOut"];
+            /** Orders */
+            orders: number;
+            /** Reasons */
+            reasons: string[];
+            second: components["schemas"]["MeasureOut"];
         };
         /**
          * ConflictOut
@@ -1354,6 +1525,20 @@ export interface components {
             refusal: string;
         };
         /**
+         * FallOut
+         * @description Whether an attack's budget covers the secret, and how long its rate takes to it.
+         */
+        FallOut: {
+            /** Code */
+            code: string;
+            /** Falls */
+            falls: boolean;
+            /** Label */
+            label: string;
+            /** Takes */
+            takes: string;
+        };
+        /**
          * FieldRevealIn
          * @description Which secret field is meant, and what for.
          */
@@ -1501,6 +1686,29 @@ export interface components {
         Imported: {
             /** Added Count */
             added_count: number;
+        };
+        /**
+         * JudgeIn
+         * @description A passphrase that is being chosen.
+         */
+        JudgeIn: {
+            /**
+             * Passphrase
+             * Format: password
+             */
+            passphrase: string;
+        };
+        /**
+         * JudgementOut
+         * @description What is said of it while it is typed.
+         */
+        JudgementOut: {
+            measure: components["schemas"]["MeasureOut"];
+            /** Resembles Earlier */
+            resembles_earlier: boolean;
+            /** Resembles Logins */
+            resembles_logins: string[];
+            verdict: components["schemas"]["Verdict"];
         };
         /**
          * KeepIn
@@ -1709,7 +1917,7 @@ export interface components {
         };
         /**
          * MeasureIn
-         * @description A text to be measured, and words that an acquaintance would try.
+         * @description A text to be measured, and what the site knows of its user.
          */
         MeasureIn: {
             /** Context */
@@ -1722,17 +1930,70 @@ export interface components {
         };
         /**
          * MeasureOut
-         * @description A guess number with its reasons.
+         * @description A guess number with its reasons. breached: how often the corpus holds the text, in words;
+         *     null where it does not, or where `corpus_used` is false.
          */
         MeasureOut: {
+            /** Advice */
+            advice: components["schemas"]["AdviceOut"][];
+            /** Breached */
+            breached: string | null;
+            /** Context Was Cut */
+            context_was_cut: boolean;
+            /** Corpus Used */
+            corpus_used: boolean;
+            /** Falls */
+            falls: components["schemas"]["FallOut"][];
             /** Falls To */
             falls_to: string | null;
             /** Guess Number Log10 */
             guess_number_log10: number;
+            /** Measured Characters */
+            measured_characters: number;
+            /** Order Log10 */
+            order_log10: number;
             /** Reasons */
             reasons: string;
             /** Segments */
             segments: components["schemas"]["SegmentOut"][];
+        };
+        /**
+         * OwnDetailsIn
+         * @description Names, dates and words, one a line; rates in guesses per second where not the usual ones.
+         */
+        OwnDetailsIn: {
+            /** Lines */
+            lines?: string[];
+            /** Rates */
+            rates?: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * OwnDetailsOut
+         * @description The same as they are kept, and how many lines are looked for.
+         */
+        OwnDetailsOut: {
+            /** Lines */
+            lines: string[];
+            /** Lines Most */
+            lines_most: number;
+            /** Rates */
+            rates: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * PassphraseFacts
+         * @description What a new passphrase is compared with.
+         */
+        PassphraseFacts: {
+            /** Passphrases Count */
+            passphrases_count: number;
+            /** Secrets Count */
+            secrets_count: number;
+            /** Since At */
+            since_at: string | null;
         };
         /**
          * PassphraseIn
@@ -2044,7 +2305,7 @@ export interface components {
         };
         /**
          * SegmentOut
-         * @description A stretch [start, end) and what it was taken for.
+         * @description The stretch [start, end) in characters of the text in NFC, and what it was taken for.
          */
         SegmentOut: {
             /** Cost Log10 */
@@ -2055,6 +2316,8 @@ export interface components {
             kind: string;
             /** Label */
             label: string;
+            /** One In */
+            one_in: string;
             /** Start */
             start: number;
         };
@@ -2255,6 +2518,12 @@ export interface components {
              */
             state: "new" | "locked" | "unlocked";
         };
+        /**
+         * Verdict
+         * @description What is said of a passphrase to be.
+         * @enum {string}
+         */
+        Verdict: "refused" | "warned" | "good";
         /**
          * WordsIn
          * @description A passphrase. after: the draw looked at before this one; keep: places of it that stay.
@@ -3216,6 +3485,37 @@ export interface operations {
             };
         };
     };
+    measure_login_logins__login_id__measure_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                login_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasureOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     restore_login_logins__login_id__restore_post: {
         parameters: {
             query?: never;
@@ -3934,6 +4234,39 @@ export interface operations {
             };
         };
     };
+    compare_texts_strength_compare_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompareOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     measure_text_strength_measure_post: {
         parameters: {
             query?: never;
@@ -3954,6 +4287,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MeasureOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    own_details_strength_own_details_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnDetailsOut"];
+                };
+            };
+        };
+    };
+    change_details_strength_own_details_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnDetailsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnDetailsOut"];
                 };
             };
             /** @description Validation Error */
@@ -4053,6 +4439,90 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    passphrase_facts_vault_passphrase_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PassphraseFacts"];
+                };
+            };
+        };
+    };
+    change_passphrase_vault_passphrase_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangePassphraseIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    judge_passphrase_vault_passphrase_judge_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JudgeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgementOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
             };
         };
     };

@@ -21,6 +21,8 @@ const HandOverPage = lazy(() => import("../features/rotation/HandOverPage"));
 const PoliciesPage = lazy(() => import("../features/policies/PoliciesPage"));
 const CarryPage = lazy(() => import("../features/carry/CarryPage"));
 const SafeguardsPage = lazy(() => import("../features/safeguards/SafeguardsPage"));
+const MeasurePage = lazy(() => import("../features/strength/MeasurePage"));
+const PassphrasePage = lazy(() => import("../features/vault/PassphrasePage"));
 const CommandBox = lazy(() => import("./CommandBox"));
 const KeySheet = lazy(() => import("./KeySheet"));
 
@@ -120,6 +122,8 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
               <Route path="/policies" element={<PoliciesPage />} />
               <Route path="/carry" element={<CarryPage />} />
               <Route path="/safeguards" element={<SafeguardsPage />} />
+              <Route path="/measure" element={<MeasurePage />} />
+              <Route path="/passphrase" element={<PassphrasePage />} />
               <Route path="*" element={<main className="page">There is no such view.</main>} />
             </Routes>
           </Suspense>

@@ -13,13 +13,15 @@ export const FURTHER: View[] = [
   { path: "/carry", label: "Bring in and back up", key: "6" },
   { path: "/safeguards", label: "Settings and safeguards", key: "7" },
   { path: "/logins/bin", label: "Bin", key: "8" },
+  { path: "/measure", label: "Measure a secret of your own", key: "9" },
+  { path: "/passphrase", label: "The vault's passphrase", key: "0" },
 ];
 
 export const KEY_SHEET: { where: string; keys: [string, string][] }[] = [
   {
     where: "Everywhere",
     keys: [
-      ["1 … 8", "go to a view"],
+      ["1 … 9, 0", "go to a view"],
       ["/ or Ctrl K", "find a login, or do something"],
       ["L", "lock the vault"],
       ["?", "this sheet"],

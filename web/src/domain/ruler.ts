@@ -14,31 +14,6 @@ export function stretches(marks: Mark[]): { from: number; to: number }[] {
   return ends.slice(1).map((to, i) => ({ from: ends[i] ?? 0, to }));
 }
 
-const UNITS: [number, string][] = [
-  [60, "seconds"],
-  [60, "minutes"],
-  [24, "hours"],
-  [365, "days"],
-];
-
-/** How long so many guesses take at a rate, in words that a person can use. */
-export function timeToFall(guessesLog10: number, ratePerS: number): string {
-  const log = guessesLog10 - Math.log10(ratePerS);
-  if (log < 0) return "under a second";
-  if (log > 17.5) return "longer than the Earth has stood";
-  let value = 10 ** log;
-  for (const [size, name] of UNITS) {
-    if (value < size) return `${rounded(value)} ${value < 1.5 ? name.slice(0, -1) : name}`;
-    value /= size;
-  }
-  return value < 1e6 ? `${rounded(value)} years` : `10^${Math.floor(Math.log10(value))} years`;
-}
-
-function rounded(value: number): string {
-  const whole = value < 10 ? Math.round(value) : Number(value.toPrecision(2));
-  return Math.max(1, whole).toLocaleString("en");
-}
-
 /** One sentence for those who do not see the ruler. */
 export function described(log10: number, marks: Mark[]): string {
   const beyond = marks.filter((m) => log10 > m.log10).map((m) => m.label);

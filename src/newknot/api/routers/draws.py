@@ -24,6 +24,7 @@ from newknot.core.policy import SitePolicy
 from newknot.usecases import drawing as use
 from newknot.usecases.draw_ring import Draw
 from newknot.usecases.loose_ends import keep_draw
+from newknot.usecases.measuring import get_own_details
 from newknot.usecases.policies import default_policy, get_policy
 from newknot.usecases.side_by_side import Side, side_by_side
 
@@ -109,7 +110,9 @@ def draw_pin(body: PinIn, work: WorkDep) -> DrawOut:
 @router.post("/line")
 def take_line(body: LineIn, work: WorkDep) -> DrawOut:
     """The first letters of the user's own line, measured as chosen text."""
-    drawn = use.take_line(work.keeper.draws, body.line.get_secret_value(), now=work.now)
+    known = get_own_details(work.vault).lines
+    line = body.line.get_secret_value()
+    drawn = use.take_line(work.keeper.draws, line, known=known, now=work.now)
     return _answer(drawn, None, work, body.policy_id)
 
 

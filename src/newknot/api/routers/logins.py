@@ -15,12 +15,14 @@ from newknot.api.schemas.logins import (
     LoginSheet,
     RevealIn,
 )
+from newknot.api.schemas.strength import MeasureOut
 from newknot.api.shaping import RowMaker, new_secret_of
 from newknot.core.login import LoginCard, PlainField
 from newknot.core.safeguards import Act
 from newknot.core.secret import Secret
 from newknot.store.logins import get_card, get_history, get_secrets
 from newknot.usecases import logins as use
+from newknot.usecases.measuring import login_measure, own_budgets
 
 router = APIRouter(prefix="/logins", tags=["logins"])
 
@@ -90,6 +92,13 @@ def login_secret(login_id: str, body: RevealIn, work: WorkDep) -> SecretOut:
     """The current secret."""
     work.allow(body.purpose)
     return _out(use.reveal_secret(work.vault, login_id))
+
+
+@router.post("/{login_id}/measure")
+def measure_login(login_id: str, work: WorkDep) -> MeasureOut:
+    """What the current secret is made of and stands, by kinds and lengths: not the secret."""
+    found = login_measure(work.vault, login_id, corpus=work.keeper.corpus)
+    return MeasureOut.of(found, own_budgets(work.vault))
 
 
 @router.post("/{login_id}/secret-field")

@@ -10,7 +10,7 @@ import { MarkLegend } from "../../shared/SecretText";
 import { SpellOut } from "../../shared/SpellOut";
 import { useKeys } from "../../shared/useKeys";
 import { CharactersBench } from "./CharactersBench";
-import { DrawnText } from "./DrawnText";
+import { DrawnText } from "../../shared/DrawnText";
 import { EarlierDraws } from "./EarlierDraws";
 import { KindPick } from "./KindPick";
 import { LooseEnds } from "./LooseEnds";

@@ -144,6 +144,7 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
             <SecretChoice
               ref={secret}
               address={draft.address}
+              known={[draft.title, draft.user_name]}
               hasSecret={login?.has_secret ?? false}
               looseEndId={params.get("loose_end")}
             />

@@ -6,21 +6,15 @@ import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { age, count, day, dayAndTime } from "../../domain/moments";
 import { useClipboard } from "../../shared/clipboard";
-import { LargeRuler } from "../../shared/GuessRuler";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretText } from "../../shared/SecretText";
 import { Splice, type Bar } from "../../shared/Splice";
 import { useKeys } from "../../shared/useKeys";
+import { SecretWorth } from "./SecretWorth";
 import { useLoginActs } from "./useLoginActs";
 import { fetchSecret, placeOf, useReveal, type Wanted } from "./useReveal";
 
 const HELD_BACK = "•••• •••• ••••";
-const MADE = {
-  drawn: "drawn here",
-  own: "chosen",
-  imported: "brought in",
-} as const;
-
 export default function LoginPage() {
   const { loginId = "" } = useParams();
   const navigate = useNavigate();
@@ -56,10 +50,6 @@ export default function LoginPage() {
 
   const current = reveal.shown[placeOf({ kind: "current" })];
   const mailbox = logins.data?.logins.find((l) => l.login_id === login.resets_by);
-  const guesses =
-    login.made === "drawn" && login.entropy_bits
-      ? login.entropy_bits * Math.log10(2)
-      : login.guess_number_log10;
 
   return (
     <main className="page">
@@ -189,14 +179,7 @@ export default function LoginPage() {
           {login.has_secret && (
             <section>
               <h2>Guesses it stands</h2>
-              <LargeRuler log10={guesses} wide={420} />
-              <p className="small quiet">
-                {login.made === "drawn" && login.entropy_bits
-                  ? `${login.entropy_bits} bits: known by how it was made.`
-                  : guesses === null
-                    ? "Changed since the last check: check again to measure it."
-                    : `As measured at the last check; it was ${MADE[login.made]}.`}
-              </p>
+              <SecretWorth login={login} shown={current ?? null} />
             </section>
           )}
           <section>

@@ -7,10 +7,12 @@ import { hostOf } from "../../domain/address";
 import { policySentence, type Policy } from "../../domain/policy";
 import { useClipboard } from "../../shared/clipboard";
 import { Outgoing } from "../../shared/Outgoing";
+import { MeasureReport } from "../../shared/MeasureReport";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretInput } from "../../shared/SecretInput";
 import { SecretText } from "../../shared/SecretText";
 import { useDraw } from "../../shared/useDraw";
+import { useMeasure } from "../../shared/useMeasure";
 
 export type SecretChoiceHandle = {
   /** What the form sends; throws a `Problem` where the two typings differ. */
@@ -21,13 +23,15 @@ type Kind = "keep" | "drawn" | "own" | "loose_end" | "none";
 
 type Props = {
   address: string;
+  /** Title and user name: what others know of this login. */
+  known: string[];
   hasSecret: boolean;
   looseEndId: string | null;
 };
 
 /** Where the login's secret comes from: drawn to the site's policy, one's own, or a loose end. */
 export const SecretChoice = forwardRef<SecretChoiceHandle, Props>(function SecretChoice(
-  { address, hasSecret, looseEndId },
+  { address, known, hasSecret, looseEndId },
   ref,
 ) {
   const { data } = useQuery(queries.policies());
@@ -38,6 +42,8 @@ export const SecretChoice = forwardRef<SecretChoiceHandle, Props>(function Secre
   const again = useRef<HTMLInputElement>(null);
   const { drawn, problem, draw, settled, setProblem } = useDraw();
   const { copy } = useClipboard();
+  const own = useMeasure();
+  const [typed, setTyped] = useState("");
   const queryClient = useQueryClient();
 
   const host = hostOf(address);
@@ -166,8 +172,29 @@ export const SecretChoice = forwardRef<SecretChoiceHandle, Props>(function Secre
       )}
       {kind === "own" && (
         <>
-          <SecretInput ref={first} label="Own secret" onShownChange={setShown} />
+          <SecretInput
+            ref={first}
+            label="Own secret"
+            onShownChange={setShown}
+            onChange={() => {
+              setTyped(first.current?.value ?? "");
+              void own.measureText(first.current?.value ?? "", [...known, host]);
+            }}
+          />
           {!shown && <SecretInput ref={again} label="The same again" canShow={false} />}
+          <ProblemNote problem={own.problem} />
+          {own.found?.breached && (
+            <p className="problem" role="alert">
+              This secret is in the breach corpus, {own.found.breached}: whoever holds such a list
+              tries it first.
+            </p>
+          )}
+          <MeasureReport
+            found={own.found}
+            secret={shown ? typed : null}
+            wide={560}
+            idle="Measured and looked up in the breach corpus before it is saved."
+          />
         </>
       )}
       {kind === "loose_end" && (

@@ -6,6 +6,7 @@ import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { dayAndTime } from "../../domain/moments";
 import { ProblemNote } from "../../shared/ProblemNote";
+import { OwnDetails } from "./OwnDetails";
 
 type Safeguards = Schema["SafeguardsIn"];
 type Act = Schema["Act"];
@@ -172,12 +173,16 @@ function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
           <Line name="Requests to the outside" on words={["none", ""]}>
             this version makes none at all; no switch can turn any on
           </Line>
+          <Line name="The vault's passphrase" on words={["set", ""]}>
+            <Link to="/passphrase">change it</Link>
+          </Line>
           <Line name="Sealed backup" on={held.last_backup_at !== null} words={["made", "none yet"]}>
             {held.last_backup_at ? dayAndTime(held.last_backup_at, Date.now()) : ""}
             <Link to="/carry">make one</Link>
           </Line>
         </tbody>
       </table>
+      <OwnDetails />
       <p className="small quiet" style={{ marginTop: 14 }}>
         Vault: {held.vault_path}
         <br />

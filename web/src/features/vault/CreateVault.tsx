@@ -1,34 +1,34 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useEffect, useRef, useState, type FormEvent } from "react";
 import { answer, client, type Schema } from "../../api/client";
-import { queries } from "../../api/queries";
-import { timeToFall } from "../../domain/ruler";
-import { LargeRuler } from "../../shared/GuessRuler";
 import { KnotMark } from "../../shared/icons";
+import { MeasureReport } from "../../shared/MeasureReport";
+import { usePaperSheet } from "../../shared/PaperSheet";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretInput } from "../../shared/SecretInput";
+import { useMeasure } from "../../shared/useMeasure";
 
 type Props = { path: string; onEntered: (token: string) => void };
 
 const ENOUGH = 10;
+const AMPLE = 14;
 
 /** First start: choosing the vault passphrase, measured while it is typed, said twice. */
 export function CreateVault({ path, onEntered }: Props) {
   const first = useRef<HTMLInputElement>(null);
   const again = useRef<HTMLInputElement>(null);
-  const [measure, setMeasure] = useState<Schema["MeasureOut"] | null>(null);
   const [differ, setDiffer] = useState(false);
   const [words, setWords] = useState<Schema["PassphraseOut"] | null>(null);
-  const asked = useRef(0);
-  const budgets = useQuery(queries.budgets());
+  const [shown, setShown] = useState<string | null>(null);
+  const showing = useRef(false);
+  const { found: measure, problem, measureText } = useMeasure();
+  const { sheet, print } = usePaperSheet();
 
   const measureNow = async () => {
-    const mine = ++asked.current;
     const secret = first.current?.value ?? "";
-    if (!secret) return setMeasure(null);
-    const found = await answer(client.POST("/strength/measure", { body: { secret } }));
-    if (mine === asked.current) setMeasure(found);
+    setShown(showing.current ? secret : null);
+    await measureText(secret);
   };
 
   const offer = async () => {
@@ -55,7 +55,6 @@ export function CreateVault({ path, onEntered }: Props) {
   };
 
   const guesses = measure?.guess_number_log10 ?? null;
-  const slow = budgets.data?.find((b) => b.code === "stolen_slow");
   return (
     <main className="entrance" style={{ paddingTop: 40, maxWidth: 720 }}>
       <div className="brand">
@@ -72,42 +71,48 @@ export function CreateVault({ path, onEntered }: Props) {
           label="Vault passphrase"
           name="new-passphrase"
           onChange={() => void measureNow()}
+          onShownChange={(on) => {
+            showing.current = on;
+            void measureNow();
+          }}
           aria-describedby="passphrase-measure"
         />
-        <LargeRuler log10={guesses} />
-        <p id="passphrase-measure" aria-live="polite" className="small">
-          {measure === null || guesses === null ? (
-            <span className="quiet">
-              Measured here while you type; nothing leaves this machine.
-            </span>
-          ) : (
-            <>
-              About 10<sup>{Math.floor(guesses)}</sup> guesses ({measure.reasons}).{" "}
-              {slow && (
-                <>
-                  A thief with the vault file and one rig: {timeToFall(guesses, slow.rate_per_s)}
-                  .{" "}
-                </>
-              )}
-              {guesses < ENOUGH && <b>Too weak to guard a vault: 10¹⁰ is the least.</b>}
-            </>
+        <div id="passphrase-measure">
+          <MeasureReport
+            found={measure}
+            secret={shown}
+            wide={720}
+            idle="Measured here while you type; nothing leaves this machine."
+          />
+          {guesses !== null && guesses < ENOUGH && (
+            <p className="small">
+              <b>Too weak to guard a vault: 10¹⁰ is the least.</b>
+            </p>
           )}
-        </p>
+          {guesses !== null && guesses >= ENOUGH && guesses < AMPLE && (
+            <p className="small">
+              <b>Thin: a thief with the file and fast hardware could reach it.</b>
+            </p>
+          )}
+        </div>
         <SecretInput ref={again} label="The same again" name="new-passphrase-again" />
         {differ && (
           <p className="problem" role="alert">
             The two differ. Look at both with “show”.
           </p>
         )}
-        <ProblemNote problem={create.error} />
+        <ProblemNote problem={create.error ?? problem} />
         <div className="row">
           <Button
             type="primary"
             htmlType="submit"
             loading={create.isPending}
-            disabled={guesses === null || guesses < ENOUGH}
+            disabled={guesses === null || guesses < ENOUGH || Boolean(measure?.breached)}
           >
             Make the vault
+          </Button>
+          <Button disabled={guesses === null} onClick={() => print(first.current?.value ?? "")}>
+            Print it for a safe place…
           </Button>
         </div>
       </form>
@@ -139,6 +144,7 @@ export function CreateVault({ path, onEntered }: Props) {
         </section>
       )}
       <p className="small quiet">The vault will lie at {path}</p>
+      {sheet}
     </main>
   );
 }

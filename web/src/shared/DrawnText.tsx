@@ -1,5 +1,5 @@
-import type { Schema } from "../../api/client";
-import { SecretText } from "../../shared/SecretText";
+import type { Schema } from "../api/client";
+import { SecretText } from "./SecretText";
 
 type Props = {
   drawn: Schema["DrawOut"];

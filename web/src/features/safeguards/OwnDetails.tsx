@@ -1,0 +1,121 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Button, Input, InputNumber } from "antd";
+import { useState } from "react";
+import { answer, client, type Schema } from "../../api/client";
+import { queries } from "../../api/queries";
+import { ProblemNote } from "../../shared/ProblemNote";
+
+/** What an acquaintance could guess, and at what rates attackers are taken to guess. */
+export function OwnDetails() {
+  const held = useQuery(queries.ownDetails());
+  const budgets = useQuery(queries.budgets());
+  if (!held.data || !budgets.data) return <ProblemNote problem={held.error ?? budgets.error} />;
+  return <Form key={JSON.stringify(held.data)} held={held.data} budgets={budgets.data} />;
+}
+
+type FormProps = { held: Schema["OwnDetailsOut"]; budgets: Schema["BudgetOut"][] };
+
+function Form({ held, budgets }: FormProps) {
+  const queryClient = useQueryClient();
+  const [text, setText] = useState(held.lines.join("\n"));
+  const [rates, setRates] = useState<Record<string, number>>(held.rates);
+  const [problem, setProblem] = useState<unknown>(null);
+  const lines = text.split("\n").filter((line) => line.trim());
+  const changed =
+    lines.join("\n") !== held.lines.join("\n") ||
+    JSON.stringify(rates) !== JSON.stringify(held.rates);
+
+  const save = async () => {
+    try {
+      await answer(client.PUT("/strength/own-details", { body: { lines, rates } }));
+      setProblem(null);
+      await queryClient.invalidateQueries();
+    } catch (error) {
+      setProblem(error);
+    }
+  };
+  const setRate = (budget: Schema["BudgetOut"], perS: number | null) =>
+    setRates((now) => {
+      const { [budget.code]: _, ...others } = now;
+      const own = perS !== null && perS !== budget.usual_rate_per_s;
+      return own ? { ...others, [budget.code]: perS } : others;
+    });
+
+  return (
+    <section className="stack" style={{ gap: 10, marginTop: 26 }} aria-label="Own details">
+      <header className="row spread">
+        <h2>What others could guess of you</h2>
+        <Button type="primary" onClick={() => void save()} disabled={!changed}>
+          Save own details
+        </Button>
+      </header>
+      <ProblemNote problem={problem} />
+      <div className="two">
+        <div className="field">
+          <label htmlFor="own-lines">
+            Names, dates and words, one a line ({lines.length} of {held.lines_most})
+          </label>
+          <Input.TextArea
+            id="own-lines"
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+            autoSize={{ minRows: 6, maxRows: 14 }}
+            autoComplete="off"
+            spellCheck={false}
+          />
+          <p className="small quiet">
+            Pets, children, streets, clubs, birthdays, an old number plate. Sealed in the vault, and
+            looked for in every secret that is measured: it costs a guesser next to nothing.
+          </p>
+        </div>
+        <div>
+          <table className="plain dense small">
+            <thead>
+              <tr>
+                <th>Attack</th>
+                <th>Guesses a second</th>
+              </tr>
+            </thead>
+            <tbody>
+              {budgets.map((b) => (
+                <tr key={b.code}>
+                  <td>
+                    {b.label}, 10<sup>{b.guesses_log10}</sup>
+                    <br />
+                    <span className="quiet">{b.basis}</span>
+                  </td>
+                  <td style={{ verticalAlign: "top" }}>
+                    <InputNumber
+                      aria-label={`Guesses a second, ${b.label}`}
+                      value={rates[b.code] ?? b.usual_rate_per_s}
+                      min={1e-6}
+                      max={1e18}
+                      formatter={(v) => spoken(Number(v))}
+                      parser={(v) => Number(v)}
+                      onChange={(v) => setRate(b, v)}
+                      style={{ width: 116 }}
+                    />
+                    {rates[b.code] !== undefined && (
+                      <button
+                        type="button"
+                        className="link"
+                        onClick={() => setRate(b, b.usual_rate_per_s)}
+                      >
+                        the usual
+                      </button>
+                    )}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      </div>
+    </section>
+  );
+}
+
+function spoken(rate: number): string {
+  if (rate >= 1e6) return rate.toExponential().replace("+", "");
+  return String(Number(rate.toPrecision(3)));
+}

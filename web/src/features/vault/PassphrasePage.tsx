@@ -1,0 +1,147 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Button } from "antd";
+import { useRef, useState, type FormEvent } from "react";
+import { Link } from "react-router";
+import { answer, client, type Schema } from "../../api/client";
+import { queries } from "../../api/queries";
+import { count, day } from "../../domain/moments";
+import { judgementOf } from "../../domain/passphrase";
+import { MeasureReport } from "../../shared/MeasureReport";
+import { usePaperSheet } from "../../shared/PaperSheet";
+import { ProblemNote } from "../../shared/ProblemNote";
+import { SecretInput } from "../../shared/SecretInput";
+import { PassphraseOffer } from "./PassphraseOffer";
+
+/** The vault's passphrase changed: drawn or thought up, measured, typed twice, put on paper. */
+export default function PassphrasePage() {
+  const queryClient = useQueryClient();
+  const facts = useQuery(queries.passphraseFacts());
+  const current = useRef<HTMLInputElement>(null);
+  const fresh = useRef<HTMLInputElement>(null);
+  const again = useRef<HTMLInputElement>(null);
+  const [judged, setJudged] = useState<Schema["JudgementOut"] | null>(null);
+  const [shown, setShown] = useState<string | null>(null);
+  const showing = useRef(false);
+  const [differ, setDiffer] = useState(false);
+  const [problem, setProblem] = useState<unknown>(null);
+  const [busy, setBusy] = useState(false);
+  const [done, setDone] = useState(false);
+  const asked = useRef(0);
+  const { sheet, print } = usePaperSheet();
+
+  const typed = async () => {
+    const passphrase = fresh.current?.value ?? "";
+    setDone(false);
+    setShown(showing.current ? passphrase : null);
+    const mine = ++asked.current;
+    if (!passphrase) return setJudged(null);
+    try {
+      const found = await answer(client.POST("/vault/passphrase/judge", { body: { passphrase } }));
+      if (mine === asked.current) setJudged(found);
+    } catch (error) {
+      setProblem(error);
+    }
+  };
+  const use = (text: string) => {
+    if (fresh.current) fresh.current.value = text;
+    if (again.current) again.current.value = "";
+    void typed();
+    again.current?.focus();
+  };
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    const passphrase = fresh.current?.value ?? "";
+    const same = passphrase === again.current?.value;
+    setDiffer(!same);
+    if (!same) return;
+    setBusy(true);
+    setProblem(null);
+    try {
+      const body = { current: current.current?.value ?? "", passphrase };
+      await answer(client.PUT("/vault/passphrase", { body }));
+      for (const field of [current.current, again.current]) if (field) field.value = "";
+      setDone(true);
+      await queryClient.invalidateQueries({ queryKey: ["passphrase-facts"] });
+    } catch (error) {
+      setProblem(error);
+    } finally {
+      setBusy(false);
+    }
+  };
+
+  const known = facts.data;
+  return (
+    <main className="page" style={{ maxWidth: 1180 }}>
+      <header style={{ marginBottom: 14 }}>
+        <h1>The vault's passphrase</h1>
+        <p className="small quiet">
+          {known
+            ? `Compared while you type with ${count(known.secrets_count, "secret")} in this vault and ${count(known.passphrases_count, "passphrase")} it has had${known.since_at ? `, the present one since ${day(known.since_at)} or before` : ""}.`
+            : "Looking through the vault, so that a new one can be compared with it…"}
+        </p>
+      </header>
+      <ProblemNote problem={problem ?? facts.error} />
+      {done && (
+        <section className="verdict" role="status">
+          <p>
+            <b>The vault now opens with the new passphrase, and no longer with the former.</b>
+          </p>
+          <p className="small">
+            Backups made until now still open with the former one: <Link to="/carry">make one</Link>{" "}
+            and keep the old paper until you have deleted them. Write or print the new one now.
+          </p>
+        </section>
+      )}
+      <div className="two">
+        <form className="stack" style={{ gap: 12 }} onSubmit={submit} autoComplete="off">
+          <SecretInput ref={current} label="Present passphrase" name="present" />
+          <SecretInput
+            ref={fresh}
+            label="New passphrase"
+            name="new-passphrase"
+            onChange={() => void typed()}
+            onShownChange={(on) => {
+              showing.current = on;
+              void typed();
+            }}
+          />
+          <p className="small" aria-live="polite">
+            {judged && judgementOf(judged).map((line) => <b key={line}>{line} </b>)}
+          </p>
+          <MeasureReport
+            found={judged?.measure ?? null}
+            secret={shown}
+            wide={620}
+            idle="Measured here while you type; nothing leaves this machine."
+          />
+          <SecretInput ref={again} label="The new one again" name="new-passphrase-again" />
+          {differ && (
+            <p className="problem" role="alert">
+              The two differ. Look at both with “show”.
+            </p>
+          )}
+          <div className="row">
+            <Button
+              type="primary"
+              htmlType="submit"
+              loading={busy}
+              disabled={!judged || judged.verdict === "refused"}
+            >
+              Change the passphrase
+            </Button>
+            <Button disabled={!judged} onClick={() => print(fresh.current?.value ?? "")}>
+              Print it for a safe place…
+            </Button>
+          </div>
+          <p className="small quiet">
+            The sheet shows the passphrase and lines to write on, and not what it opens. The browser
+            prints it; nothing is written to a file here. It is stored nowhere: whoever forgets it
+            loses the vault.
+          </p>
+        </form>
+        <PassphraseOffer onUse={use} />
+      </div>
+      {sheet}
+    </main>
+  );
+}

@@ -1,0 +1,64 @@
+import type { Schema } from "../api/client";
+import { LargeRuler, Power } from "./GuessRuler";
+import { SegmentsInPlace } from "./SegmentsInPlace";
+
+type Props = {
+  found: Schema["MeasureOut"] | null;
+  /** The text where it may be seen, null while it is held back. */
+  secret: string | null;
+  wide?: number;
+  /** Said while there is nothing to measure. */
+  idle?: string;
+};
+
+/** A measure in full: ruler, reasons in place, which attacks it stands, and what would help. */
+export function MeasureReport({ found, secret, wide = 700, idle }: Props) {
+  return (
+    <div className="measure stack" style={{ gap: 8 }}>
+      <LargeRuler log10={found?.guess_number_log10 ?? null} wide={wide} />
+      {found === null ? (
+        <p className="small quiet">{idle}</p>
+      ) : (
+        <>
+          <SegmentsInPlace found={found} secret={secret} />
+          <p aria-live="polite" className="small">
+            About <Power log10={found.guess_number_log10} /> guesses: {found.reasons}.{" "}
+            {found.breached && <b>Breached: in the corpus, {found.breached}. </b>}
+            {found.context_was_cut && "More than 64 names are known; the first 64 were looked for."}
+          </p>
+          <Falls falls={found.falls} />
+          {found.advice.length > 0 && (
+            <p className="small">
+              Would help:{" "}
+              {found.advice.map((a, i) => (
+                <span key={a.change}>
+                  {i > 0 && "; "}
+                  {a.change}, <Power log10={found.guess_number_log10} /> →{" "}
+                  <Power log10={a.guess_number_log10} />
+                </span>
+              ))}
+              .
+            </p>
+          )}
+        </>
+      )}
+    </div>
+  );
+}
+
+/** Each attack with how long it takes at its rate. */
+function Falls({ falls }: { falls: Schema["FallOut"][] }) {
+  return (
+    <dl className="falls small">
+      {falls.map((f) => (
+        <div key={f.code}>
+          <dt>{f.label}</dt>
+          <dd>
+            {f.falls ? "falls: " : "stands: "}
+            {f.takes}
+          </dd>
+        </div>
+      ))}
+    </dl>
+  );
+}

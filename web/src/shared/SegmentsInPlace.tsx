@@ -1,0 +1,41 @@
+import type { Schema } from "../api/client";
+import { inKinds, pieceOf, unread } from "../domain/segments";
+import { SecretText } from "./SecretText";
+
+type Props = { found: Schema["MeasureOut"]; secret: string | null };
+
+/** Under each stretch of the secret a bracket: what it was taken for, and what that costs.
+ * A secret that is held back (null) shows kinds and lengths alone. */
+export function SegmentsInPlace({ found, secret }: Props) {
+  if (found.segments.length === 0) return <p className="small quiet">Nothing to measure.</p>;
+  if (secret === null) return <p className="small">{`Made of: ${inKinds(found.segments)}.`}</p>;
+  const left = unread(secret, found.measured_characters);
+  return (
+    <>
+      <ol className="segments" aria-label="What the secret was taken for">
+        {found.segments.map((s) => (
+          <li key={s.start}>
+            <SecretText secret={pieceOf(secret, s)} />
+            <span className="bracket" aria-hidden="true" />
+            <span className="small">{s.label}</span>
+            <span className="small quiet">1 in {costOf(s.one_in)}</span>
+          </li>
+        ))}
+      </ol>
+      {left > 0 && (
+        <p className="small quiet">
+          The last {left.toLocaleString("en")} characters are not looked at.
+        </p>
+      )}
+    </>
+  );
+}
+
+function costOf(oneIn: string) {
+  if (!oneIn.startsWith("10^")) return oneIn;
+  return (
+    <>
+      10<sup>{oneIn.slice(3)}</sup>
+    </>
+  );
+}
