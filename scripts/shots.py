@@ -135,6 +135,33 @@ def safeguards(page: Page) -> None:
     page.get_by_role("heading", name="Settings and safeguards").wait_for()
 
 
+def measure(page: Page) -> None:
+    page.keyboard.press("9")
+    page.get_by_role("button", name="Compare with another").click()
+    first, second = (page.get_by_role("textbox", name=f"{n} secret") for n in ("First", "Second"))
+    first.fill("Lisbon47!")
+    second.fill("velvet orchard lantern drum")
+    for at in (0, 1):
+        page.get_by_role("button", name="Show what is typed").nth(at).click()
+    page.get_by_text("is better").wait_for()
+
+
+def passphrase(page: Page) -> None:
+    page.keyboard.press("0")
+    page.get_by_text("Compared while you type").wait_for()
+    page.get_by_label("New passphrase", exact=True).fill("gravel oven mitten copper")
+    page.get_by_role("button", name="Show what is typed").nth(1).click()
+    page.get_by_text("list word").or_(page.get_by_text("word of a list")).first.wait_for()
+
+
+def own_details(page: Page) -> None:
+    safeguards(page)
+    lines = page.get_by_label("Names, dates and words")
+    lines.fill("Ilse Quist\nBiscuit\n14.02.1979\nharbour choir")
+    lines.scroll_into_view_if_needed()
+    page.mouse.wheel(0, 2000)
+
+
 def keys(page: Page) -> None:
     page.keyboard.press("1")
     page.keyboard.press("?")
@@ -155,6 +182,9 @@ VIEWS: dict[str, Callable[[Page], None]] = {
     "policy-form": policy_form,
     "bring-in": carry,
     "safeguards": safeguards,
+    "own-details": own_details,
+    "measure": measure,
+    "passphrase": passphrase,
     "keys": keys,
 }
 

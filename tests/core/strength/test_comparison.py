@@ -17,7 +17,7 @@ def test_four_words_beat_an_imposed_mixture_though_they_have_one_kind_of_charact
     imposed, words = measure("Gantry7!"), measure("velvetorchardlanterndrum")
     found = compared(words, imposed)
     assert found.better == "first"
-    assert "4 times word of a list" in found.reasons[1]
+    assert "4 × word of a list" in found.reasons[1]
     assert found.reasons[-1].startswith("Symbols and digits do not decide")
 
 

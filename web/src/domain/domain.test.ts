@@ -3,7 +3,8 @@ import { isDue, put, said, type Clip } from "./clipboard";
 import { age, minutesAndSeconds } from "./moments";
 import { policySentence, power, withClass, type Policy } from "./policy";
 import { sentence } from "./problems";
-import { described, position, stretches, timeToFall } from "./ruler";
+import { described, position, stretches } from "./ruler";
+import { inKinds, pieceOf, unread } from "./segments";
 import { haystack, matches, nearest } from "./search";
 import { classOf, grouped } from "./secretMarks";
 import { bySite } from "./siteGroups";
@@ -37,15 +38,29 @@ describe("guess ruler", () => {
     expect(described(9, marks)).toContain("falls to “a state”, beyond “at the form”");
     expect(described(30, marks)).toContain("beyond every attack");
   });
-  test.each([
-    [3, 1e4, "under a second"],
-    [6, 1e4, "2 minutes"],
-    [10, 1e4, "12 days"],
-    [13, 1e4, "32 years"],
-    [24, 1e4, "longer than the Earth has stood"],
-  ])("10^%d guesses at %d a second: %s", (log10, rate, says) =>
-    expect(timeToFall(log10, rate)).toBe(says),
-  );
+});
+
+describe("segments", () => {
+  const of = (start: number, end: number) => ({
+    start,
+    end,
+    kind: "word",
+    label: "word",
+    one_in: "9",
+  });
+  test("a piece is cut by characters of the composed text", () => {
+    expect(pieceOf("mu\u0308nchen\u{1f9ff}1972", of(0, 7))).toBe("m\u00fcnchen");
+    expect(pieceOf("mu\u0308nchen\u{1f9ff}1972", of(8, 12))).toBe("1972");
+  });
+  test("a long piece keeps its ends, and what is not read is counted", () => {
+    expect(pieceOf("ab".repeat(40), of(0, 80))).toBe(`${"ab".repeat(15)}…${"ab".repeat(5)}`);
+    expect(unread("x".repeat(1100), 1024)).toBe(76);
+  });
+  test("held back, only kinds and lengths are said", () => {
+    expect(inKinds([of(0, 6), { ...of(6, 7), label: "symbol" }])).toBe(
+      "word, 6 characters · symbol, 1 character",
+    );
+  });
 });
 
 describe("clipboard", () => {

@@ -55,7 +55,7 @@ export function SmallRuler({ log10 }: { log10: number | null }) {
 /** The ruler where a person decides: budgets as labelled marks, the secret as a needle. */
 export function LargeRuler({ log10, wide = 760 }: { log10: number | null; wide?: number }) {
   const marks = useMarks();
-  const narrow = wide < 600;
+  const narrow = wide < 700;
   const x = (value: number) => 14 + (position(value) / 100) * (wide - 28);
   const ticks = Array.from({ length: RULER_END / 2 + 1 }, (_, i) => i * 2);
   return (

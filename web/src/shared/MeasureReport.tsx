@@ -1,5 +1,6 @@
 import type { Schema } from "../api/client";
 import { LargeRuler, Power } from "./GuessRuler";
+import { Powers } from "./Powers";
 import { SegmentsInPlace } from "./SegmentsInPlace";
 
 type Props = {
@@ -55,7 +56,7 @@ function Falls({ falls }: { falls: Schema["FallOut"][] }) {
           <dt>{f.label}</dt>
           <dd>
             {f.falls ? "falls: " : "stands: "}
-            {f.takes}
+            <Powers text={f.takes} />
           </dd>
         </div>
       ))}

@@ -11,12 +11,20 @@ function Mark({ kind }: { kind: CharacterClass }) {
   );
 }
 
+type Props = {
+  secret: string;
+  big?: boolean;
+  /** A piece of a secret: not parted into groups. */
+  whole?: boolean;
+};
+
 /** A secret in groups of four, a class mark under each character. */
-export function SecretText({ secret, big = false }: { secret: string; big?: boolean }) {
+export function SecretText({ secret, big = false, whole = false }: Props) {
+  const groups = grouped(secret);
   return (
     <span className={big ? "secret big" : "secret"} translate="no">
       <span className="visually-hidden">{secret}</span>
-      {grouped(secret).map((group, i) => (
+      {(whole ? [groups.flat()] : groups).map((group, i) => (
         <span className="group" key={i} aria-hidden="true">
           {big && <span className="tick">{i * 4 + group.length}</span>}
           {group.map((c, j) => (

@@ -1,5 +1,6 @@
 import type { Schema } from "../api/client";
 import { inKinds, pieceOf, unread } from "../domain/segments";
+import { Powers } from "./Powers";
 import { SecretText } from "./SecretText";
 
 type Props = { found: Schema["MeasureOut"]; secret: string | null };
@@ -15,10 +16,12 @@ export function SegmentsInPlace({ found, secret }: Props) {
       <ol className="segments" aria-label="What the secret was taken for">
         {found.segments.map((s) => (
           <li key={s.start}>
-            <SecretText secret={pieceOf(secret, s)} />
+            <SecretText secret={pieceOf(secret, s)} whole />
             <span className="bracket" aria-hidden="true" />
             <span className="small">{s.label}</span>
-            <span className="small quiet">1 in {costOf(s.one_in)}</span>
+            <span className="small quiet">
+              1 in <Powers text={s.one_in} />
+            </span>
           </li>
         ))}
       </ol>
@@ -27,15 +30,6 @@ export function SegmentsInPlace({ found, secret }: Props) {
           The last {left.toLocaleString("en")} characters are not looked at.
         </p>
       )}
-    </>
-  );
-}
-
-function costOf(oneIn: string) {
-  if (!oneIn.startsWith("10^")) return oneIn;
-  return (
-    <>
-      10<sup>{oneIn.slice(3)}</sup>
     </>
   );
 }

@@ -63,7 +63,7 @@ def _alike(kind: SegmentKind, segments: list[Segment]) -> str:
         return f"{size} {kind.label} (1 in {cost})"
     if len(segments) == 1:
         return f"{kind.label} (1 in {cost})"
-    return f"{len(segments)} times {kind.label} (together 1 in {cost})"
+    return f"{len(segments)} × {kind.label} (together 1 in {cost})"
 
 
 def one_in(cost_log10: float) -> str:

@@ -8,7 +8,7 @@ from newknot.core.strength.budgets import AttackBudget, weakest_fallen
 from newknot.core.strength.chain import likeliest
 from newknot.core.strength.context import Context, read_context
 from newknot.core.strength.finders import found
-from newknot.core.strength.finders.list_words import saved_log10
+from newknot.core.strength.finders.list_words import of_one_list
 from newknot.core.strength.guesses import guesses_log10
 from newknot.core.strength.reading import Reading, read
 from newknot.core.strength.segments import Segment, SegmentKind
@@ -67,10 +67,10 @@ def effort_log10(reading: Reading, own: Context) -> tuple[float, float, tuple[Se
     cover = likeliest(reading, found(reading, own))
     order = KINDS_PAID * cover.kinds_log10
     words = [s.taken_for for s in cover.segments if s.kind is SegmentKind.LIST_WORD]
-    saved = saved_log10(words) if words else 0.0
+    saved = of_one_list(words)
     of_list = SegmentKind.LIST_WORD if len(words) > 1 else SegmentKind.WORD
     segments = tuple(
-        replace(s, cost_log10=s.cost_log10 - saved, kind=of_list)
+        replace(s, cost_log10=s.cost_log10 - saved[s.taken_for], kind=of_list)
         if s.kind is SegmentKind.LIST_WORD
         else s
         for s in cover.segments

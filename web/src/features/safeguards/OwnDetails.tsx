@@ -3,6 +3,7 @@ import { Button, Input, InputNumber } from "antd";
 import { useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
+import { Powers } from "../../shared/Powers";
 import { ProblemNote } from "../../shared/ProblemNote";
 
 /** What an acquaintance could guess, and at what rates attackers are taken to guess. */
@@ -59,7 +60,7 @@ function Form({ held, budgets }: FormProps) {
             id="own-lines"
             value={text}
             onChange={(event) => setText(event.target.value)}
-            autoSize={{ minRows: 6, maxRows: 14 }}
+            rows={8}
             autoComplete="off"
             spellCheck={false}
           />
@@ -82,7 +83,9 @@ function Form({ held, budgets }: FormProps) {
                   <td>
                     {b.label}, 10<sup>{b.guesses_log10}</sup>
                     <br />
-                    <span className="quiet">{b.basis}</span>
+                    <span className="quiet">
+                      <Powers text={b.basis} />
+                    </span>
                   </td>
                   <td style={{ verticalAlign: "top" }}>
                     <InputNumber

@@ -2,6 +2,7 @@ import { Button } from "antd";
 import { useRef, useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { MeasureReport } from "../../shared/MeasureReport";
+import { Powers } from "../../shared/Powers";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretInput } from "../../shared/SecretInput";
 import { useMeasure } from "../../shared/useMeasure";
@@ -65,11 +66,15 @@ export default function MeasurePage() {
       {both && (
         <section className="verdict" aria-live="polite" aria-label="Which is better, and why">
           <p>
-            <b>{verdictOf(both)}</b>
+            <b>
+              <Powers text={verdictOf(both)} />
+            </b>
           </p>
           <ul className="small">
             {both.reasons.map((r) => (
-              <li key={r}>{r}</li>
+              <li key={r}>
+                <Powers text={r} />
+              </li>
             ))}
           </ul>
         </section>

@@ -19,7 +19,7 @@ _SAME_SEPARATOR_LOG10 = -log10(SAME_SEPARATOR)
 
 
 @cache
-def _smallest() -> dict[str, int]:
+def _holding() -> dict[str, int]:
     """Each word of any list -> bits of the lists that hold it."""
     holds: dict[str, int] = {}
     for at, words in enumerate(_lists()):
@@ -41,7 +41,7 @@ def _each_log10() -> dict[str, float]:
     chances = [1 / len(words) / len(lists) for words in lists]
     return {
         word: -log10(sum(chance for at, chance in enumerate(chances) if bits >> at & 1))
-        for word, bits in _smallest().items()
+        for word, bits in _holding().items()
     }
 
 
@@ -72,14 +72,15 @@ def list_words(reading: Reading) -> Iterator[Found]:
                 yield Found(start - 1, end, Part.LINK, which, pattern + link, kind, word)
 
 
-def saved_log10(words: Sequence[str]) -> float:
-    """What a guesser saves, for each word in log10, who knows the list: the smallest that holds
-    them all.
+def of_one_list(words: Sequence[str]) -> dict[str, float]:
+    """What each word costs less, in log10, to a guesser who knows the list: the smallest that
+    holds them all. Nothing less where no list does, or none makes them cheaper.
     """
     bits = -1
     for word in words:
-        bits &= _smallest()[word]
-    lists = _lists()
-    sizes = [len(words) for at, words in enumerate(lists) if bits >> at & 1]
-    each = sum(_each_log10()[word] for word in words) / len(words)
-    return max(0.0, each - log10(min(sizes))) if sizes else 0.0
+        bits &= _holding()[word]
+    sizes = [len(members) for at, members in enumerate(_lists()) if bits >> at & 1]
+    if not sizes:
+        return dict.fromkeys(words, 0.0)
+    saved = {word: _each_log10()[word] - log10(min(sizes)) for word in words}
+    return saved if sum(saved.values()) > 0 else dict.fromkeys(words, 0.0)
