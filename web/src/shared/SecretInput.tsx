@@ -23,8 +23,7 @@ export const SecretInput = forwardRef<HTMLInputElement, Props>(function SecretIn
           <button
             type="button"
             className="link small"
-            aria-pressed={shown}
-            aria-label="Show what is typed"
+            aria-label={`${shown ? "hide" : "show"} what is typed`}
             onClick={() => {
               setShown(!shown);
               onShownChange?.(!shown);
