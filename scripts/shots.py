@@ -146,6 +146,16 @@ def measure(page: Page) -> None:
     page.get_by_text("is better").wait_for()
 
 
+def measure_odd(page: Page) -> None:
+    page.keyboard.press("9")
+    page.get_by_role("button", name="Compare with another").click()
+    page.get_by_role("textbox", name="First secret").fill("бабушка☂1987ключ")
+    page.get_by_role("textbox", name="Second secret").fill("kettle drum " * 120)
+    for _ in range(2):
+        page.get_by_role("button", name="Show what is typed").first.click()
+    page.get_by_text("not looked at").wait_for()
+
+
 def passphrase(page: Page) -> None:
     page.keyboard.press("0")
     page.get_by_text("Compared while you type").wait_for()
@@ -184,6 +194,7 @@ VIEWS: dict[str, Callable[[Page], None]] = {
     "safeguards": safeguards,
     "own-details": own_details,
     "measure": measure,
+    "measure-odd": measure_odd,
     "passphrase": passphrase,
     "keys": keys,
 }
@@ -211,8 +222,7 @@ def main() -> None:
             with serving(Path(folder) / "own") as served:
                 page = context.new_page()
                 page.goto(served.url)
-                page.get_by_label("Vault passphrase").fill("seven lamps over wet gravel")
-                page.get_by_text("About 10").wait_for()
+                page.get_by_text("equally likely").wait_for()
                 keep(page, "create-vault")
         with demo(Path(folder) / "demo") as served:
             context.grant_permissions(["clipboard-read", "clipboard-write"], origin=served.url)

@@ -55,6 +55,15 @@ def test_segments_cover_the_text_and_give_the_number() -> None:
     assert abs(measured.guess_number_log10 - effort) < 2
 
 
+def test_each_attack_is_told_whether_and_when() -> None:
+    falls = measure("copper kettle 5").against()
+    assert [f.falls for f in falls] == [False, True, True, True]
+    assert [f.takes_s_log10 for f in falls] == sorted(
+        (f.takes_s_log10 for f in falls), reverse=True
+    )
+    assert falls[1].takes.split()[1] in ("minutes", "hours", "days")
+
+
 def test_the_measure_holds_on_the_open_set() -> None:
     wrong, pairs = misordered_pairs()
     assert len(wrong) <= 0.03 * pairs

@@ -2,14 +2,13 @@
 
 from collections.abc import Sequence
 from datetime import datetime
-from math import log10
 from typing import Literal
 
 from pydantic import Field, SecretStr
 
 from newknot.api.schemas.base import Shape
 from newknot.core.breach.times import times_text
-from newknot.core.strength.budgets import AttackBudget, spoken_s
+from newknot.core.strength.budgets import AttackBudget
 from newknot.core.strength.comparison import one_in
 from newknot.usecases.measuring import FullMeasure
 from newknot.usecases.vault_passphrase import Judgement, Verdict
@@ -76,21 +75,16 @@ class MeasureOut(Shape):
     @staticmethod
     def of(found: FullMeasure, budgets: Sequence[AttackBudget]) -> "MeasureOut":
         """The shape of a measure, with times at these rates."""
-        measured, guesses = found.measure, found.measure.guess_number_log10
+        measured = found.measure
         fallen = measured.falls_to
         return MeasureOut(
-            guess_number_log10=guesses,
+            guess_number_log10=measured.guess_number_log10,
             order_log10=round(measured.order_log10, 2),
             reasons=measured.reasons,
             falls_to=fallen.code if fallen is not None else None,
             falls=[
-                FallOut(
-                    code=b.code,
-                    label=b.label,
-                    falls=guesses <= b.guesses_log10,
-                    takes=spoken_s(guesses - log10(b.rate_per_s)),
-                )
-                for b in budgets
+                FallOut(code=f.budget.code, label=f.budget.label, falls=f.falls, takes=f.takes)
+                for f in measured.against(budgets)
             ],
             segments=[
                 SegmentOut(

@@ -61,6 +61,26 @@ BUDGETS = (
 )
 
 
+@dataclass(frozen=True, slots=True)
+class Fall:
+    """Whether an attack's budget covers a guess number, and log10 of the seconds to it."""
+
+    budget: AttackBudget
+    falls: bool
+    takes_s_log10: float
+
+    @property
+    def takes(self) -> str:
+        """The time in words."""
+        return spoken_s(self.takes_s_log10)
+
+
+def fall(guess_number_log10: float, budget: AttackBudget) -> Fall:
+    """How a guess number stands to one attack."""
+    takes = guess_number_log10 - log10(budget.rate_per_s)
+    return Fall(budget, guess_number_log10 <= budget.guesses_log10, takes)
+
+
 def weakest_fallen(guess_number_log10: float) -> AttackBudget | None:
     """The cheapest attack that affords so many guesses, or None where none does."""
     for budget in BUDGETS:

@@ -95,7 +95,10 @@ _ANY = len(ALPHABETS)
 _ENTER = [-log10(share) for _, share in ALPHABETS] + [-log10(ANY_SCRIPT_SHARE)]
 _EACH = [log10(len(members)) for members, _ in ALPHABETS]
 _HOLDING = {
-    c: [(at, _EACH[at]) for at, (members, _) in enumerate(ALPHABETS) if c in members]
+    c: (
+        *((at, _EACH[at]) for at, (members, _) in enumerate(ALPHABETS) if c in members),
+        (_ANY, _ASCII_LOG10),
+    )
     for c in PRINTABLE
 }
 """Printable character -> the alphabets that hold it, with the cost of one of their characters."""
@@ -148,7 +151,7 @@ def likeliest(reading: Reading, found: Iterable[Found]) -> Cover:
             if total < best[part]:
                 best[part], last[part] = total, offer
         drawn.step(text[end - 1], end, entry[end - 1][_BY_CHANCE])
-        best[_BY_CHANCE], last[_BY_CHANCE] = drawn.ended(end, entry)
+        best[_BY_CHANCE] = drawn.ended()
         if end <= len(reading.low):
             made_up.step(reading.low[end - 1], end, entry[end - 1][_BY_WORD])
             total, made = made_up.ended(end, entry)
@@ -167,48 +170,61 @@ def likeliest(reading: Reading, found: Iterable[Found]) -> Cover:
     if n == 0:
         return Cover(0.0, 0.0, ())
     part = min(range(1, _PARTS), key=lambda p: best[p] + _END[p])
-    segments = _back(n, part, chosen, entered_from)
+    segments = _back(n, part, chosen, entered_from, drawn.runs)
     which = sum(segment.cost_log10 for segment in segments)
     return Cover(which, best[part] + _END[part] - which, segments)
 
 
 def _back(
-    end: int, part: int, chosen: list[list[Found | None]], entered_from: list[list[int]]
+    end: int,
+    part: int,
+    chosen: list[list[Found | None]],
+    entered_from: list[list[int]],
+    runs: list[tuple[int, float]],
 ) -> tuple[Segment, ...]:
     segments: list[Segment] = []
     while end > 0:
         offer = chosen[end][part]
-        assert offer is not None
-        segments.append(Segment(offer.start, end, offer.kind, offer.which_log10, offer.taken_for))
-        end, part = offer.start, entered_from[offer.start][part]
+        if offer is None:
+            start, which = runs[end]
+            segments.append(Segment(start, end, SegmentKind.RANDOM, which))
+        else:
+            start, _, _, which, _, kind, taken_for = offer
+            segments.append(Segment(start, end, kind, which, taken_for))
+        end, part = start, entered_from[start][part]
     return tuple(reversed(segments))
 
 
 class _Drawn:
-    """Unpatterned characters: for each alphabet the cheapest run that goes on up to here."""
+    """Unpatterned characters: for each alphabet the cheapest run that goes on up to here.
+
+    runs: by end position, where the cheapest run of all begins and what its characters cost.
+    """
 
     def __init__(self) -> None:
         self._cost = [inf] * len(_ENTER)
+        self._which = [0.0] * len(_ENTER)
         self._start = [0] * len(_ENTER)
+        self.runs: list[tuple[int, float]] = [(0, 0.0)]
 
     def step(self, c: str, end: int, entry: float) -> None:
-        before, starts = self._cost, self._start
+        before, starts, which = self._cost, self._start, self._which
         costs = [inf] * len(_ENTER)
-        holding = _HOLDING.get(c, ())
-        for kind, each in (*holding, (_ANY, script_log10(c))):
+        for kind, each in _HOLDING.get(c) or ((_ANY, script_log10(c)),):
             goes_on, begins = before[kind] + _STAYS, entry + _ENTER[kind]
             if begins < goes_on:
-                goes_on, starts[kind] = begins, end - 1
-            costs[kind] = goes_on + each
+                starts[kind], which[kind] = end - 1, each
+                costs[kind] = begins + each
+            else:
+                which[kind] += each
+                costs[kind] = goes_on + each
         self._cost = costs
 
-    def ended(self, end: int, entry: list[list[float]]) -> tuple[float, Found]:
+    def ended(self) -> float:
         least = min(self._cost)
-        total, kind = least + _STOPS, self._cost.index(least)
-        start = self._start[kind]
-        fee = _ENTER[kind] + (end - start) * _STAYS + _STOPS
-        which = total - entry[start][_BY_CHANCE] - fee
-        return total, Found(start, end, _BY_CHANCE, which, fee, SegmentKind.RANDOM)
+        kind = self._cost.index(least)
+        self.runs.append((self._start[kind], self._which[kind]))
+        return least + _STOPS
 
 
 class _MadeUp:

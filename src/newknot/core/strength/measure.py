@@ -1,10 +1,10 @@
 """The guess number of a chosen text: how many texts a guesser would try no later, and why."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from functools import cache
 
-from newknot.core.strength.budgets import AttackBudget, weakest_fallen
+from newknot.core.strength.budgets import BUDGETS, AttackBudget, Fall, fall, weakest_fallen
 from newknot.core.strength.chain import likeliest
 from newknot.core.strength.context import Context, read_context
 from newknot.core.strength.finders import found
@@ -38,6 +38,10 @@ class Measure:
     def falls_to(self) -> AttackBudget | None:
         """The cheapest attack budget that covers the guess number."""
         return weakest_fallen(self.guess_number_log10)
+
+    def against(self, budgets: Sequence[AttackBudget] = BUDGETS) -> tuple[Fall, ...]:
+        """For each attack whether it gets there, and how long its rate takes to."""
+        return tuple(fall(self.guess_number_log10, budget) for budget in budgets)
 
     @property
     def reasons(self) -> str:

@@ -13,6 +13,8 @@ from newknot.core.strength.segments import SegmentKind
 _SHORTEST = 5
 _WORDS_IN_A_ROW = 3
 _LETTERS = re.compile(r"[^\W\d_]+")
+_LONG_RUN = re.compile(r"[^\W\d_]{9}")
+"""Three words that touch give nine letters in a row at least."""
 _WORDS = frozenset(
     (
         *(SegmentKind.COMMON_PASSWORD, SegmentKind.WORD, SegmentKind.FOREIGN_WORD),
@@ -48,4 +50,6 @@ def _words(text: str) -> list[str]:
     apart = [w.lower() for w in _LETTERS.findall(text) if len(w) >= _WORDS_IN_A_ROW]
     if len(apart) >= _WORDS_IN_A_ROW:
         return apart
+    if not _LONG_RUN.search(text):
+        return []
     return [s.taken_for for s in measure(text).segments if s.kind in _WORDS]

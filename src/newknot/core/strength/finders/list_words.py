@@ -1,5 +1,6 @@
 """Words drawn evenly from a list, as passphrases are: touching, or with one separator between."""
 
+import re
 from collections.abc import Iterator, Sequence
 from functools import cache
 from math import log10
@@ -14,6 +15,7 @@ _SHIPPED = ("words_7776.txt", "words_4096.txt")
 _COMMONEST = (1_000, 2_000, 4_000, 8_000, 16_000, 30_000)
 """A passphrase may be drawn from our lists, or from so many of the commonest English words."""
 _SHORTEST, _LONGEST = 3, 14
+_LETTERS = re.compile(r"[a-z]{3,}")
 SAME_SEPARATOR = 0.9
 _SAME_SEPARATOR_LOG10 = -log10(SAME_SEPARATOR)
 
@@ -48,28 +50,28 @@ def _each_log10() -> dict[str, float]:
 def list_words(reading: Reading) -> Iterator[Found]:
     """Every listed word, once as a word that touches the one before and once with a separator."""
     low, text = reading.low, reading.text
-    n = len(low)
     costs = _each_log10()
     seen: set[str] = set()
-    for start in range(n - _SHORTEST + 1):
-        separator = low[start - 1] if start else ""
+    kind = SegmentKind.LIST_WORD
+    for run in _LETTERS.finditer(low):
+        first, last = run.span()
         link = None
-        if separator and not separator.isalpha():
-            again = separator in seen
-            link = _SAME_SEPARATOR_LOG10 if again else symbol_log10(separator)
-            if start > 1 and low[start - 2].isalnum():
+        if first and not low[first - 1].isalpha():
+            separator = low[first - 1]
+            link = _SAME_SEPARATOR_LOG10 if separator in seen else symbol_log10(separator)
+            if first > 1 and low[first - 2].isalnum():
                 seen.add(separator)
-        for end in range(start + _SHORTEST, min(n, start + _LONGEST) + 1):
-            word = low[start:end]
-            cost = costs.get(word)
-            if cost is None:
-                continue
-            which, pattern = case_log10(text, start, end)
-            which += cost
-            kind = SegmentKind.LIST_WORD
-            yield Found(start, end, Part.LIST, which, pattern, kind, word)
-            if link is not None:
-                yield Found(start - 1, end, Part.LINK, which, pattern + link, kind, word)
+        for start in range(first, last - _SHORTEST + 1):
+            for end in range(start + _SHORTEST, min(last, start + _LONGEST) + 1):
+                word = low[start:end]
+                cost = costs.get(word)
+                if cost is None:
+                    continue
+                which, pattern = case_log10(text, start, end)
+                which += cost
+                yield Found(start, end, Part.LIST, which, pattern, kind, word)
+                if start == first and link is not None:
+                    yield Found(start - 1, end, Part.LINK, which, pattern + link, kind, word)
 
 
 def of_one_list(words: Sequence[str]) -> dict[str, float]:

@@ -13,7 +13,7 @@ USUAL |= {"$": 0.04, " ": 0.04, "&": 0.02, "+": 0.02, ",": 0.02, "/": 0.01, "%":
 _OTHER_ASCII = 33 - len(USUAL)
 _OTHER_SHARE, _BEYOND_SHARE, _BEYOND = 0.05, 0.01, 3_000
 AGAIN_LOG10 = 0.2
-_OF_THE_USUAL = log10(len(USUAL))
+_OF_THE_USUAL, _OF_ASCII, _OF_ALL = log10(len(USUAL)), log10(33), log10(_BEYOND)
 
 
 @cache
@@ -31,12 +31,19 @@ def symbol_log10(symbol: str) -> float:
     return log10(_BEYOND / _BEYOND_SHARE)
 
 
+def _among(symbol: str) -> float:
+    """log10 of how many symbols a guesser tries who knows of what kind it is."""
+    if symbol in USUAL:
+        return _OF_THE_USUAL
+    return _OF_ASCII if symbol.isascii() else _OF_ALL
+
+
 def symbols(reading: Reading) -> Iterator[Found]:
     """Each character that is neither letter nor digit."""
     seen: set[str] = set()
     for at, c in enumerate(reading.low):
         if not c.isalnum():
             cost = AGAIN_LOG10 if c in seen else symbol_log10(c)
-            which = min(cost, _OF_THE_USUAL) if c in USUAL else cost
+            which = min(cost, _among(c))
             seen.add(c)
             yield Found(at, at + 1, Part.SYMBOL, which, cost - which, SegmentKind.SYMBOL)

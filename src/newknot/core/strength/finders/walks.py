@@ -62,6 +62,25 @@ def steps(keyboard: Keyboard) -> dict[str, int]:
 
 
 @cache
+def _any_sides() -> frozenset[str]:
+    """Every two characters, as typed with the shift key or without, that lie side by side on
+    some keyboard or follow each other on a line.
+    """
+    pairs = {line[at : at + 2] for line in _LINES for at in range(len(line) - 1)}
+    pairs |= {pair[::-1] for pair in pairs}
+    for keyboard in KEYBOARDS:
+        typed: dict[str, list[str]] = {}
+        for shifted, key in keyboard.shifts.items():
+            typed.setdefault(key, []).append(shifted)
+        for a, b in map(tuple, steps(keyboard)):
+            pairs |= {c + d for c in (a, *typed.get(a, ())) for d in (b, *typed.get(b, ()))}
+    shifted_of = {key: typed for typed, key in _US_SHIFT.items()}
+    for a, b in [tuple(pair) for pair in pairs]:
+        pairs |= {c + d for c in (a, shifted_of.get(a, a)) for d in (b, shifted_of.get(b, b))}
+    return frozenset(pairs)
+
+
+@cache
 def _start_log10(keyboard: Keyboard, corner: bool) -> float:
     keys = sum(map(len, keyboard.rows))
     corners = sum(key in _CORNERS for row in keyboard.rows for key in row) or 1
@@ -84,14 +103,15 @@ def _lines() -> dict[str, tuple[str, ...]]:
 
 def walks(reading: Reading) -> Iterator[Found]:
     """Every walk of three keys and more, straight or turning."""
+    beside = [a + b in _any_sides() for a, b in pairwise(reading.low)]
+    if not any(a and b for a, b in pairwise(beside)):
+        return
     text = reading.text[: len(reading.low)]
     for keyboard in KEYBOARDS:
         shifts = keyboard.shifts
         keys = "".join(shifts.get(c, c) for c in reading.low) if shifts else reading.low
         sides = steps(keyboard)
         directions = [sides.get(a + b) for a, b in pairwise(keys)]
-        if not any(a is not None and b is not None for a, b in pairwise(directions)):
-            continue
         shifted = [a != b for a, b in zip(text, keys, strict=True)]
         start = 0
         while start < len(directions):

@@ -1,5 +1,6 @@
 """Words of the shipped lists and the user's own, also with look-alikes swapped or reversed."""
 
+import re
 from collections.abc import Iterator
 from itertools import pairwise
 from math import comb, log10
@@ -15,6 +16,7 @@ REVERSED_LOG10 = 1.5
 SWAPPED_LOG10 = 1.1
 """One word in twelve has letters swapped for look-alikes."""
 _SHORTEST_CHANGED = 4
+_LETTERS = re.compile(r"[^\W\d_]{3,}")
 _OWN = -log10(CONTEXT_SHARE)
 _TWO_LETTERS = frozenset(
     (
@@ -28,40 +30,38 @@ _TWO_LETTERS_LOG10 = log10(1 / 0.1)
 def words(reading: Reading, context: Context) -> Iterator[Found]:
     """Every stretch of 3 to 24 characters that is a listed word in some guise.
 
-    Words with digits of their own begin where letters, digits and symbols meet; words written
-    backwards begin or end there.
+    Words with digits of their own begin and end where letters, digits and symbols meet; words
+    written backwards begin or end there.
     """
     low, shaped = reading.low, reading.shaped
-    n = len(low)
-    backwards = shaped[::-1]
     number_of, own = dictionaries().number, context.shapes
+    n, backwards = len(low), shaped[::-1]
     edges = _edges(low)
-    last = n
-    for start in range(n - SHORTEST, -1, -1):
-        # Up to the next character that is in no word.
-        if not shaped[start].isalpha() and not low[start].isdigit():
-            last = start
-            continue
-        at_edge = start in edges
-        for end in range(start + SHORTEST, min(last, start + LONGEST) + 1):
-            key = shaped[start:end]
-            if key in number_of or key in own:
-                yield from _shaped(reading, start, end, key, context)
-            if at_edge:
+    for run in _LETTERS.finditer(shaped):
+        first, last = run.span()
+        for start in range(first, last - SHORTEST + 1):
+            at_edge = start in edges
+            for end in range(start + SHORTEST, min(last, start + LONGEST) + 1):
+                key = shaped[start:end]
+                if key in number_of or key in own:
+                    yield from _shaped(reading, start, end, key, context)
+                if (at_edge or end in edges) and end - start >= _SHORTEST_CHANGED:
+                    turned = backwards[n - end : n - start]
+                    if (turned in number_of or turned in own) and turned != key:
+                        yield from _backwards(reading, start, end, turned, context)
+    for start in edges:
+        for end in edges:
+            if SHORTEST <= end - start <= LONGEST:
                 raw = low[start:end]
-                if raw != key and (raw in number_of or raw in own):
+                if not raw.isalpha() and (raw in number_of or raw in own):
                     yield from _raw(reading, start, end, raw, context)
-            if (at_edge or end in edges) and end - start >= _SHORTEST_CHANGED:
-                key = backwards[n - end : n - start]
-                if (key in number_of or key in own) and key != shaped[start:end]:
-                    yield from _backwards(reading, start, end, key, context)
 
 
-def _edges(low: str) -> frozenset[int]:
+def _edges(low: str) -> list[int]:
     """Where letters, digits and symbols meet, and both ends."""
     classes = [2 if c.isalpha() else c.isdigit() for c in low]
-    meet = (at for at in range(1, len(low)) if classes[at] != classes[at - 1])
-    return frozenset((0, len(low), *meet))
+    meet = (at for at, (a, b) in enumerate(pairwise(classes), 1) if a != b)
+    return [0, *meet, len(low)]
 
 
 def _shaped(reading: Reading, start: int, end: int, key: str, context: Context) -> Iterator[Found]:
