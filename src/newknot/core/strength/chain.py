@@ -6,6 +6,7 @@ text is cheap by accident. The likeliest way (Viterbi, 1967) comes with pointers
 the reasons.
 """
 
+import re
 from collections.abc import Iterable
 from dataclasses import dataclass
 from math import inf, log10
@@ -104,6 +105,9 @@ _HOLDING = {
 """Printable character -> the alphabets that hold it, with the cost of one of their characters."""
 
 
+_SPEAKABLE = re.compile(f"[a-z]{{{SHORTEST},}}")
+
+
 @dataclass(frozen=True, slots=True)
 class Cover:
     """The likeliest way that a text was made, with its segments in order.
@@ -139,8 +143,10 @@ def likeliest(reading: Reading, found: Iterable[Found]) -> Cover:
     entry: list[list[float]] = [_COSTS[Part.START]]
     entered_from: list[list[int]] = [[Part.START] * _PARTS]
     chosen: list[list[Found | None]] = [[None] * _PARTS]
-    drawn = _Drawn()
-    made_up = _MadeUp()
+    drawn, made_up = _Drawn(), _MadeUp()
+    speakable = bytearray(n)
+    for run in _SPEAKABLE.finditer(reading.low):
+        speakable[run.start() : run.end()] = b"\1" * (run.end() - run.start())
     best = [inf] * _PARTS
     for end in range(1, n + 1):
         best = [inf] * _PARTS
@@ -152,7 +158,7 @@ def likeliest(reading: Reading, found: Iterable[Found]) -> Cover:
                 best[part], last[part] = total, offer
         drawn.step(text[end - 1], end, entry[end - 1][_BY_CHANCE])
         best[_BY_CHANCE] = drawn.ended()
-        if end <= len(reading.low):
+        if speakable[end - 1]:
             made_up.step(reading.low[end - 1], end, entry[end - 1][_BY_WORD])
             total, made = made_up.ended(end, entry)
             if total < best[_BY_WORD]:
@@ -232,14 +238,14 @@ class _MadeUp:
 
     def __init__(self) -> None:
         self._cost = inf
-        self._start = 0
+        self._start = self._end = 0
         self._two = (EDGE, EDGE)
 
     def step(self, c: str, end: int, entry: float) -> None:
         letter = letter_number(c)
-        if letter == EDGE:
+        if end != self._end + 1:
             self._cost = inf
-            return
+        self._end = end
         first, second = self._two
         table = triples()
         goes_on = (

@@ -23,9 +23,8 @@ def triples() -> bytes:
 
 
 def letter_number(low: str) -> int:
-    """1 to 26 for a to z, 0 for anything else."""
-    number = ord(low) - 96
-    return number if 1 <= number <= 26 else EDGE
+    """1 to 26 for a to z."""
+    return ord(low) - 96
 
 
 def triple_log10(first: int, second: int, third: int) -> float:

@@ -41,13 +41,17 @@ _NAMED = re.compile(
 )
 _DAYS_LOG10, _MONTHS_LOG10, _YEARS_LOG10 = log10(366), log10(12), log10(100)
 _YEAR = re.compile(r"(?=((?:19|20)\d\d))")
-_DIGIT = re.compile(r"\d")
+_FEWEST_DIGITS = 4
+"""Of a year, or of a date written in digits alone."""
 
 
 def dates(reading: Reading) -> Iterator[Found]:
     """Every stretch that reads as a date or year."""
     low = reading.low
-    if not _DIGIT.search(low):
+    digits = sum(map(str.isdigit, low))
+    if digits:
+        yield from _named_months(low)
+    if digits < _FEWEST_DIGITS:
         return
     for hit in _YEAR.finditer(low):
         which, start = year_log10(int(hit.group(1))), hit.start()
@@ -64,7 +68,6 @@ def dates(reading: Reading) -> Iterator[Found]:
             fee = (_SEPARATOR_LOG10 if separated else 0.0) - log10(DATE_SHARE * share)
             end = hit.start() + size
             yield Found(hit.start(), end, Part.DIGITS, which, fee, SegmentKind.DATE)
-    yield from _named_months(low)
 
 
 def _named_months(low: str) -> Iterator[Found]:

@@ -22,7 +22,7 @@ SHAPES: tuple[str, ...] = (
 """Letters and digits in groups; a dash is always written, other groups may stand apart."""
 _MEMBERS = {"L": "[a-z]", "D": "[0-9]"}
 _PLATE = re.compile(
-    "(?=("
+    "(?<![a-z0-9])(?=("
     + "|".join(
         "[- ]?".join(
             group if group == "-" else f"{_MEMBERS[group[0]]}{{{len(group)}}}"
@@ -41,8 +41,6 @@ def plates(reading: Reading) -> Iterator[Found]:
     """Stretches shaped like a plate that no letter or digit follows."""
     for hit in _PLATE.finditer(reading.low):
         start, end = hit.span(1)
-        if start and reading.low[start - 1].isalnum():
-            continue
         typed = reading.text[start:end]
         letters = [c for c in typed if c.isalpha()]
         if not (all(c.isupper() for c in letters) or all(c.islower() for c in letters)):
