@@ -164,14 +164,6 @@ def passphrase(page: Page) -> None:
     page.get_by_text("list word").or_(page.get_by_text("word of a list")).first.wait_for()
 
 
-def own_details(page: Page) -> None:
-    safeguards(page)
-    lines = page.get_by_label("Names, dates and words")
-    lines.fill("Ilse Quist\nBiscuit\n14.02.1979\nharbour choir")
-    lines.scroll_into_view_if_needed()
-    page.mouse.wheel(0, 2000)
-
-
 def keys(page: Page) -> None:
     page.keyboard.press("1")
     page.keyboard.press("?")
@@ -192,7 +184,6 @@ VIEWS: dict[str, Callable[[Page], None]] = {
     "policy-form": policy_form,
     "bring-in": carry,
     "safeguards": safeguards,
-    "own-details": own_details,
     "measure": measure,
     "measure-odd": measure_odd,
     "passphrase": passphrase,
