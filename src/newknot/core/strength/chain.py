@@ -144,6 +144,8 @@ def likeliest(reading: Reading, found: Iterable[Found]) -> Cover:
     entered_from: list[list[int]] = [[Part.START] * _PARTS]
     chosen: list[list[Found | None]] = [[None] * _PARTS]
     drawn, made_up = _Drawn(), _MadeUp()
+    after_chance = _COSTS[_BY_CHANCE]
+    others = [part for part in range(1, _PARTS) if part != _BY_CHANCE]
     speakable = bytearray(n)
     for run in _SPEAKABLE.finditer(reading.low):
         speakable[run.start() : run.end()] = b"\1" * (run.end() - run.start())
@@ -163,8 +165,9 @@ def likeliest(reading: Reading, found: Iterable[Found]) -> Cover:
             total, made = made_up.ended(end, entry)
             if total < best[_BY_WORD]:
                 best[_BY_WORD], last[_BY_WORD] = total, made
-        costs, sources = [inf] * _PARTS, [0] * _PARTS
-        for part in range(1, _PARTS):
+        here = best[_BY_CHANCE]
+        costs, sources = [here + cost for cost in after_chance], [_BY_CHANCE] * _PARTS
+        for part in others:
             here = best[part]
             if here < inf:
                 for then, cost in _NEXT[part]:

@@ -22,13 +22,16 @@ def copies(reading: Reading) -> Iterator[Found]:
     text = reading.text.lower()
     if len(text) != len(reading.text):
         text = reading.text
+    yield from _mirrored(reading.low)
     n = len(text)
+    keys = [text[at : at + _SHORTEST] for at in range(n - _SHORTEST + 1)]
+    if len(set(keys)) == len(keys):
+        return
     first: dict[str, int] = {}
     latest: dict[str, int] = {}
     reach: dict[int, int] = {}
     covered = 0
-    for at in range(n - _SHORTEST + 1):
-        key = text[at : at + _SHORTEST]
+    for at, key in enumerate(keys):
         if at < FULLY_READ or at >= covered:
             for source in {first.get(key, -1), latest.get(key, -1)} - {-1}:
                 # What the stretch before matched beyond its first character still matches.
@@ -41,7 +44,6 @@ def copies(reading: Reading) -> Iterator[Found]:
                 yield from _copy(reading.text, source, at, size)
         first.setdefault(key, at)
         latest[key] = at
-    yield from _mirrored(reading.low)
 
 
 def _copy(text: str, source: int, at: int, size: int) -> Iterator[Found]:

@@ -1,9 +1,11 @@
 """Characters in an even step (abc, 9753), and one character over and over."""
 
+import re
 from collections.abc import Iterator
+from itertools import pairwise
 from math import log10
 
-from newknot.core.strength.reading import READ_MOST, Reading
+from newknot.core.strength.reading import Reading
 from newknot.core.strength.segments import Found, Part, SegmentKind
 
 SEQUENCE_SHARE, REPEAT_SHARE = 0.28, 0.22
@@ -16,6 +18,7 @@ _GROWS, _ENDS = log10(1 / 0.8), log10(1 / 0.2)
 """A series goes on four times in five."""
 _LONG_AFTER = 12
 _SHORTEST = 3
+_REPEATED = re.compile(r"(.)\1{2,}", re.DOTALL)
 
 
 def length_log10(size: int) -> float:
@@ -26,11 +29,14 @@ def length_log10(size: int) -> float:
 def sequences(reading: Reading) -> Iterator[Found]:
     """Three letters or digits and more, each the same step after the one before."""
     low = reading.low
+    steps = [_step(a, b) for a, b in pairwise(low)]
+    if not any(a and a == b for a, b in pairwise(steps)):
+        return
     n, start = len(low), 0
     while start < n - 2:
-        step = _step(low[start], low[start + 1])
+        step = steps[start]
         end = start + 2
-        while step and end < n and _step(low[end - 1], low[end]) == step:
+        while step and end < n and steps[end - 1] == step:
             end += 1
         if step and end - start >= _SHORTEST:
             for first in range(start, end - 2):
@@ -47,14 +53,13 @@ def _sequence(low: str, start: int, end: int, step: int) -> Found:
 
 
 def _step(before: str, after: str) -> int:
-    if before.isdigit() and after.isdigit() and before.isascii() and after.isascii():
-        if before + after == "90":
-            return 1
-        return ord(after) - ord(before)
-    if before.isalpha() and after.isalpha():
-        step = ord(after) - ord(before)
-        return step if abs(step) <= _STEPS_OTHER // 2 else 0
-    return 0
+    step = ord(after) - ord(before)
+    if before + after == "90":
+        return 1
+    if not -(_STEPS_OTHER // 2) <= step <= _STEPS_OTHER // 2 and not before.isdigit():
+        return 0
+    alike = (before.isdigit() and after.isdigit()) or (before.isalpha() and after.isalpha())
+    return step if alike else 0
 
 
 def _step_log10(step: int) -> float:
@@ -73,15 +78,9 @@ def _start_log10(first: str) -> float:
 
 def repeats(reading: Reading) -> Iterator[Found]:
     """Three and more of one character, to the end of what is read at all."""
-    text = reading.text
-    n, start = min(len(text), READ_MOST), 0
-    while start < n:
-        end = start + 1
-        while end < n and text[end] == text[start]:
-            end += 1
-        if end - start >= _SHORTEST:
-            common = text[start].isascii() and text[start].isalnum()
-            fee = length_log10(end - start) - log10(REPEAT_SHARE)
-            which = log10(36 if common else 200)
-            yield Found(start, end, Part.PATTERN, which, fee, SegmentKind.REPEAT)
-        start = end
+    for run in _REPEATED.finditer(reading.text):
+        start, end = run.span()
+        common = run.group(1).isascii() and run.group(1).isalnum()
+        fee = length_log10(end - start) - log10(REPEAT_SHARE)
+        which = log10(36 if common else 200)
+        yield Found(start, end, Part.PATTERN, which, fee, SegmentKind.REPEAT)

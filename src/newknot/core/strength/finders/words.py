@@ -31,7 +31,7 @@ def words(reading: Reading, context: Context) -> Iterator[Found]:
     """Every stretch of 3 to 24 characters that is a listed word in some guise.
 
     Words with digits of their own begin and end where letters, digits and symbols meet; words
-    written backwards begin or end there.
+    written backwards begin or end a run of letters.
     """
     low, shaped = reading.low, reading.shaped
     number_of, own = dictionaries().number, context.shapes
@@ -40,12 +40,12 @@ def words(reading: Reading, context: Context) -> Iterator[Found]:
     for run in _LETTERS.finditer(shaped):
         first, last = run.span()
         for start in range(first, last - SHORTEST + 1):
-            at_edge = start in edges
+            at_edge = start == first
             for end in range(start + SHORTEST, min(last, start + LONGEST) + 1):
                 key = shaped[start:end]
                 if key in number_of or key in own:
                     yield from _shaped(reading, start, end, key, context)
-                if (at_edge or end in edges) and end - start >= _SHORTEST_CHANGED:
+                if (at_edge or end == last) and end - start >= _SHORTEST_CHANGED:
                     turned = backwards[n - end : n - start]
                     if (turned in number_of or turned in own) and turned != key:
                         yield from _backwards(reading, start, end, turned, context)
