@@ -10,6 +10,7 @@ from newknot.core.strength.resemblance import forms
 from newknot.crypto import KdfParameters
 from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.logins import get_secrets
+from newknot.store.manifest import Label
 from newknot.store.passphrases import KnownPassphrase, get_passphrases, put_passphrases
 from newknot.store.vault import Vault
 from newknot.usecases.errors import PassphraseBreached, PassphraseResembles, PassphraseTooWeak
@@ -136,7 +137,7 @@ def change_passphrase(
 
 def note_passphrase(vault: Vault, passphrase: str, *, now: datetime) -> None:
     """Remembers the present passphrase by its fingerprints, where none was remembered yet."""
-    if not get_passphrases(vault):
+    if not vault.ids(Label.PASSPHRASES):
         with vault.transaction() as tx:
             prints = frozenset(_prints(vault, passphrase))
             put_passphrases(tx, vault, [KnownPassphrase(now, prints)])

@@ -6,7 +6,7 @@ from math import log10
 
 from newknot.core.shipped import shipped_lines
 from newknot.core.strength.measure import Measure, measure
-from newknot.core.strength.reading import FULLY_READ
+from newknot.core.strength.reading import FULLY_READ, read
 from newknot.core.strength.segments import SegmentKind
 
 LEAST_GAIN_LOG10 = 1.0
@@ -30,6 +30,7 @@ def advice(secret: str, context: Sequence[str], now: Measure) -> list[Advice]:
     """Changes that raise the guess number by an order or more, least first; none of a text that
     is empty, or too long to be read whole.
     """
+    secret = read(secret).text
     if not 0 < len(secret) < FULLY_READ:
         return []
     words = shipped_lines("words_7776.txt")
