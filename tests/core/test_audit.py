@@ -7,9 +7,12 @@ from datetime import UTC, date, datetime, timedelta
 import pytest
 
 from newknot.core.audit import AuditedLogin, AuditedRotation, AuditStopped, FindingKind, audit
+from newknot.core.audit.audited import Measured
 from newknot.core.audit.breached import secret_digest
+from newknot.core.audit.similar import similar
 from newknot.core.breach import CorpusTitle
 from newknot.core.login import Importance, Origin
+from newknot.core.policy import SitePolicy
 from newknot.core.secret import Secret
 
 NOW = datetime(2026, 11, 25, 12, tzinfo=UTC)
@@ -41,6 +44,14 @@ def login(login_id: str, secret: str | None, **more: object) -> AuditedLogin:
     return replace(plain, **more)  # type: ignore[arg-type]
 
 
+def rules(longest: int) -> SitePolicy:
+    """Letters, digits and symbols up to a length."""
+    printable = "".join(map(chr, range(0x21, 0x7F)))
+    classes = [{"name": "any", "characters": printable}]
+    return SitePolicy.from_dict({"min_length": 4, "max_length": longest, "classes": classes})
+
+
+SHORT, LONG = rules(10), rules(40)
 VAULT = [
     login("sound", "kV!8q-Lz3#Rw0pXt_2mB", origin=DRAWN),
     login("empty", None),
@@ -52,6 +63,12 @@ VAULT = [
     login("expired", "Zp4!mmQx-w93kT", expires_on=date(2026, 11, 1)),
     login("aged", "Yx9!qqWv-m17zR", max_age_days=90),
     login("local", "Ux2!ppLk-t66wN", address="http://local.localhost:8080"),
+    login("spring", "Lampshade2023"),
+    login("autumn", "lampshade2024!"),
+    login("ruled", "Qm7!rrXv-t29pK", policy=SHORT, policy_name="Ruled Site"),
+    login("roomy", "kd8fm2qz", policy=LONG, policy_name="Roomy Site"),
+    login("kin", "Wv3!ddKs-p55mJ", passphrase_likeness="three of its words in a row"),
+    login("sounds", "kV!8q-Lz3#Rw0pXt_2mC"),
     login("coming", "Nb5!wwRt-k28xQ", expires_on=date(2026, 12, 24), max_age_days=365),
 ]
 ROTATIONS = [
@@ -60,7 +77,16 @@ ROTATIONS = [
 ]
 EXPECTED = [
     ("breached", "listed", "In the corpus, 1,000 to 2,000 times (small list of May 2026)"),
+    ("like_passphrase", "kin", "Like the passphrase of this vault: three of its words in a row"),
     ("weak", "simple", "Word and digits: falls at the sign-in form itself"),
+    ("weak", "spring", "Word and year: falls at the sign-in form itself"),
+    ("weak", "autumn", "Word, year and symbol: falls with the site's file, even well hashed"),
+    ("similar", "spring", "Like Autumn: the same word, other digits and symbols"),
+    ("similar", "autumn", "Like Spring: the same word, other digits and symbols"),
+    ("similar", "sound", "Like Sounds: one character differs"),
+    ("similar", "sounds", "Like Sound: one character differs"),
+    ("off_policy", "ruled", "Breaks a rule of Ruled Site: longer than 10"),
+    ("off_policy", "roomy", "Roomy Site takes 40 characters: these 8 fall to “stolen, fast”"),
     ("reused", "third", "Same as Twin and 1 other"),
     ("reused", "other", "Same as Twin and 1 other"),
     ("reused", "twin", "Same as Other and 1 other"),
@@ -117,3 +143,36 @@ def test_ten_thousand_of_one_secret_are_one_group_without_blowing_up() -> None:
 def test_it_stops_when_asked() -> None:
     with pytest.raises(AuditStopped):
         audit(VAULT, now=NOW, corpus=None, progress=lambda done, total: done < 3)
+
+
+@pytest.mark.parametrize(
+    ("one", "other", "how"),
+    [
+        ("lantern-Post", "Lantern-post", "the same but for capitals"),
+        ("l4ntern-post", "lantern-p0st", "the same but for look-alike characters"),
+        ("9first!kettle", "9second!kettle", "the same with each site's name built in"),
+        ("lantern1987", "lantern2003", "the same word, other digits"),
+        ("lantern!", "lantern?", "the same word, other symbols"),
+        ("Rt7-kkPz!w42mQ", "Rt7-kkPz!w42mX", "one character differs"),
+        ("Rt7-kkPz!w42mQ", "Rt7-kkPz!w42m", "one character differs"),
+    ],
+)
+def test_near_reuse_says_how_the_two_differ(one: str, other: str, how: str) -> None:
+    found = audit([login("first", one), login("second", other)], now=NOW, corpus=None)
+    alike = [f.evidence for f in found if f.kind is FindingKind.SIMILAR]
+    assert sorted(alike) == [f"Like First: {how}", f"Like Second: {how}"]
+
+
+def test_short_or_unlike_secrets_are_not_similar() -> None:
+    texts = ["cat1", "cat2", "lantern", "kettle", "7391", "7392", "9first!kettle", "7first!lamp"]
+    many = [login(f"l{at}", text) for at, text in enumerate(texts)]
+    found = audit(many, now=NOW, corpus=None)
+    assert not [f for f in found if f.kind is FindingKind.SIMILAR]
+
+
+def test_ten_thousand_of_one_stem_are_one_group_without_blowing_up() -> None:
+    many = [login(f"l{i:05}", f"lantern{i:05}") for i in range(10_000)]
+    found = list(similar([Measured(one, None, None) for one in many]))
+    assert len(found) == 10_000
+    assert found[0].evidence.startswith("Like L00001 and 9998 others")
+    assert max(len(f.others) for f in found) <= 50

@@ -45,6 +45,15 @@ LOGINS = (
         earlier=(("Limelight1979", 1080),),
     ),
     DemoLogin(
+        "Old Abbey practice rooms",
+        "ilse",
+        "https://oldabbey.example",
+        HOME,
+        310,
+        secret="copper truss winter ledger",
+        notes="Took the good one while none was at hand.",
+    ),
+    DemoLogin(
         "Fernbank Credit Union",
         "i.quist",
         "https://fernbank.example",

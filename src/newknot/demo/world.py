@@ -32,6 +32,7 @@ from newknot.usecases.policies import default_policy, policy_for, save_policy
 from newknot.usecases.progress import Progress
 from newknot.usecases.rotations import StageWish, begin_rotation, hand_out, take_event
 from newknot.usecases.space_shelf import SpaceShelf
+from newknot.usecases.vault_passphrase import note_passphrase
 
 __all__ = ["PASSPHRASE", "PracticeSites", "prepare"]
 
@@ -74,6 +75,7 @@ def prepare(folder: Path, *, sites: PracticeSites, clock: Clock) -> Prepared:
             building, passphrase=PASSPHRASE, parameters=INTERACTIVE, state_folder=folder / "state"
         )
         try:
+            note_passphrase(vault, PASSPHRASE, now=clock.now())
             fill(vault, corpus=Corpus.open(prepared.corpus_path), sites=sites, now=clock.now())
         finally:
             vault.close()

@@ -5,12 +5,14 @@ from datetime import datetime
 from newknot.core.audit import AuditedLogin, AuditedRotation, Finding, audit
 from newknot.core.audit.check_result import CheckResult, CheckSummary
 from newknot.core.login import LoginCard, Origin
+from newknot.core.policy import NamedPolicy
 from newknot.core.rotation import OPEN_STATES
 from newknot.core.secret import Secret
 from newknot.store.checks import get_check, put_check
 from newknot.store.corpus import Corpus
 from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.logins import get_secrets
+from newknot.store.passphrases import get_passphrases
 from newknot.store.policies import list_policies
 from newknot.store.rotations import list_rotations
 from newknot.store.vault import Vault
@@ -19,6 +21,7 @@ from newknot.usecases.logins import list_logins
 from newknot.usecases.measuring import KeptMeasures
 from newknot.usecases.policies import NamedPolicies
 from newknot.usecases.progress import Progress
+from newknot.usecases.vault_passphrase import passphrase_likeness
 
 __all__ = ["current_findings", "get_check", "run_check"]
 
@@ -42,6 +45,7 @@ def _run(vault: Vault, *, corpus: Corpus | None, progress: Progress, now: dateti
     cards, damaged = list_logins(vault)
     unread = list(damaged)
     policies = NamedPolicies(list_policies(vault))
+    passphrases = get_passphrases(vault)
     logins: list[AuditedLogin] = []
     for card in cards:
         try:
@@ -50,8 +54,8 @@ def _run(vault: Vault, *, corpus: Corpus | None, progress: Progress, now: dateti
             unread.append(card.login_id)
             continue
         named = policies.of(card.address)
-        max_age_days = named.policy.max_age_days if named is not None else None
-        logins.append(audited(card, held.secret, held.origin, max_age_days))
+        likeness = passphrase_likeness(vault, held.secret, held.origin, passphrases)
+        logins.append(audited(card, held.secret, held.origin, named, likeness))
     rotations = [
         AuditedRotation(r.login_id, r.state.value, r.changed_at)
         for r in list_rotations(vault)
@@ -92,7 +96,11 @@ def _run(vault: Vault, *, corpus: Corpus | None, progress: Progress, now: dateti
 
 
 def audited(
-    card: LoginCard, secret: Secret, origin: Origin, max_age_days: int | None
+    card: LoginCard,
+    secret: Secret,
+    origin: Origin,
+    named: NamedPolicy | None = None,
+    passphrase_likeness: str = "",
 ) -> AuditedLogin:
     """A login as the audit wants it."""
     return AuditedLogin(
@@ -102,10 +110,13 @@ def audited(
         address=card.address,
         importance=card.importance,
         expires_on=card.expires_on,
-        max_age_days=max_age_days,
+        max_age_days=named.policy.max_age_days if named is not None else None,
         secret=secret if len(secret) else None,
         origin=origin,
         secret_since_at=card.secret_since_at,
+        policy=named.policy if named is not None else None,
+        policy_name=named.name if named is not None else "",
+        passphrase_likeness=passphrase_likeness,
     )
 
 

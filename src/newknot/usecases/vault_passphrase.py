@@ -1,11 +1,14 @@
 """The vault's passphrase: judged while it is chosen, changed, and never chosen alike again."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from enum import StrEnum
 from threading import Lock
 
 from newknot.core.audit.breached import CorpusLookup
+from newknot.core.login import Origin
+from newknot.core.secret import Secret
 from newknot.core.strength.resemblance import forms
 from newknot.crypto import KdfParameters
 from newknot.store.errors import RecordDamaged, RecordMissing
@@ -106,6 +109,29 @@ class Likeness:
 
 def _prints(vault: Vault, text: str) -> set[bytes]:
     return {vault.fingerprint("form", form) for form in forms(text)}
+
+
+_LIKENESS = {
+    "whole": "the same but for capitals and look-alikes",
+    "words": "the same words but for one",
+    "row": "three of its words in a row",
+    "letters": "the same letters, or all but one",
+}
+
+
+def passphrase_likeness(
+    vault: Vault, secret: Secret, origin: Origin, known: Sequence[KnownPassphrase]
+) -> str:
+    """How a login's secret resembles a passphrase of the vault, in words; a drawn one does not."""
+    if origin.kind == "drawn" or not known:
+        return ""
+    prints = frozenset[bytes]().union(*(one.fingerprints for one in known))
+    shared = {
+        form.partition(" ")[0]
+        for form in forms(secret.reveal())
+        if vault.fingerprint("form", form) in prints
+    }
+    return next((says for kind, says in _LIKENESS.items() if kind in shared), "")
 
 
 def judge(text: str, *, vault: Vault, corpus: CorpusLookup | None, likeness: Likeness) -> Judgement:

@@ -1566,7 +1566,7 @@ export interface components {
          * @description The kinds, gravest first: the order of work follows this order.
          * @enum {string}
          */
-        FindingKind: "breached" | "weak" | "reused" | "unfinished" | "overdue" | "plain_http";
+        FindingKind: "breached" | "like_passphrase" | "weak" | "reused" | "similar" | "unfinished" | "off_policy" | "overdue" | "plain_http";
         /**
          * FindingRow
          * @description A row of the worklist.

@@ -4,18 +4,24 @@ export type FindingKind = Schema["FindingKind"];
 
 export const FINDING_KINDS: FindingKind[] = [
   "breached",
+  "like_passphrase",
   "weak",
   "reused",
+  "similar",
   "unfinished",
+  "off_policy",
   "overdue",
   "plain_http",
 ];
 
 export const FINDING_LABELS: Record<FindingKind, string> = {
   breached: "Breached",
+  like_passphrase: "Like the passphrase",
   weak: "Weak",
   reused: "Reused",
+  similar: "Similar",
   unfinished: "Unfinished",
+  off_policy: "Off the site's policy",
   overdue: "Overdue",
   plain_http: "Plain http",
 };

@@ -24,6 +24,23 @@ export function FindingShape({ kind }: { kind: FindingKind }) {
           <circle cx="10" cy="8" r="4.2" {...line} />
         </>
       )}
+      {kind === "like_passphrase" && (
+        <>
+          <path d="M2 8a3.4 3.4 0 1 1 6.8 0A3.4 3.4 0 1 1 2 8m6.8 0H15m-3 0v3.4" {...line} />
+        </>
+      )}
+      {kind === "similar" && (
+        <>
+          <circle cx="5.4" cy="8" r="4" {...line} />
+          <circle cx="10.6" cy="8" r="4" {...line} strokeDasharray="2 1.8" />
+        </>
+      )}
+      {kind === "off_policy" && (
+        <>
+          <path d="M2 3.5h12M2 12.5h12" {...line} />
+          <path d="M5 15 11 1" {...line} />
+        </>
+      )}
       {kind === "unfinished" && (
         <path d="M1 8h5m4 0h5" {...line} stroke="var(--copper)" strokeWidth="2.4" />
       )}

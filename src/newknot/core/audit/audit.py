@@ -9,9 +9,12 @@ from newknot.core.address import site_of
 from newknot.core.audit.audited import AuditedLogin, AuditedRotation, Measured
 from newknot.core.audit.breached import CorpusLookup, breached
 from newknot.core.audit.finding import Finding, FindingKind
+from newknot.core.audit.like_passphrase import like_passphrase
+from newknot.core.audit.off_policy import off_policy
 from newknot.core.audit.overdue import overdue
 from newknot.core.audit.plain_http import plain_http
 from newknot.core.audit.reused import reused
+from newknot.core.audit.similar import similar
 from newknot.core.audit.unfinished import unfinished
 from newknot.core.audit.weak import weak
 from newknot.core.errors import FieldInvalid, NewKnotError
@@ -79,9 +82,12 @@ def audit(
             guess_numbers[login.login_id] = round(one.guess_number_log10, 2)
     findings = [
         *(breached(measured, corpus) if corpus is not None else ()),
+        *like_passphrase(measured),
         *weak(measured),
         *reused(measured),
+        *similar(measured),
         *unfinished(measured, rotations),
+        *off_policy(measured),
         *overdue(measured, now),
         *plain_http(measured),
     ]

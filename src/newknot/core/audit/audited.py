@@ -4,12 +4,17 @@ from dataclasses import dataclass
 from datetime import date, datetime
 
 from newknot.core.login import Importance, Origin
+from newknot.core.policy import SitePolicy
 from newknot.core.secret import Secret
 
 
 @dataclass(frozen=True, slots=True)
 class AuditedLogin:
-    """One login as the check sees it. `secret` None: it has none, or it could not be read."""
+    """One login as the check sees it. `secret` None: it has none, or it could not be read.
+
+    policy: its site's, where one is known. passphrase_likeness: in words, how its secret resembles
+    a passphrase of the vault; empty where it does not.
+    """
 
     login_id: str
     title: str
@@ -21,6 +26,9 @@ class AuditedLogin:
     secret: Secret | None
     origin: Origin
     secret_since_at: datetime
+    policy: SitePolicy | None = None
+    policy_name: str = ""
+    passphrase_likeness: str = ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,9 +8,12 @@ class FindingKind(StrEnum):
     """The kinds, gravest first: the order of work follows this order."""
 
     BREACHED = "breached"
+    LIKE_PASSPHRASE = "like_passphrase"  # noqa: S105
     WEAK = "weak"
     REUSED = "reused"
+    SIMILAR = "similar"
     UNFINISHED = "unfinished"
+    OFF_POLICY = "off_policy"
     OVERDUE = "overdue"
     PLAIN_HTTP = "plain_http"
 

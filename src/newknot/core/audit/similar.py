@@ -1,0 +1,161 @@
+"""Similar: secrets made of one another by a letter, digits, symbols, capitals or the site's name.
+
+No two secrets are compared for being in one vault: each gives some keys (its look-alike shape, its
+letters alone, itself without any one character, itself with the site's name taken out), and those
+that share a key are alike. The work is linear in the keys.
+"""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+from newknot.core.address import site_of
+from newknot.core.audit.audited import Measured
+from newknot.core.audit.finding import Finding, FindingKind
+from newknot.core.errors import FieldInvalid
+from newknot.core.secret import Secret
+from newknot.core.strength.reading import read
+
+_STEM_LEAST, _SITE_LEAST, _REST_LEAST = 4, 4, 4
+_EDITED_LEAST, _EDITED_MOST = 6, 40
+_NAMED_MOST = 50
+_NEAR, _DISTANT = 3, 5
+"""Ranks of difference: up to the same letters it is told at once; beyond one edit it is not."""
+
+
+@dataclass(frozen=True, slots=True)
+class _Text:
+    """One secret of the vault with the logins that have it; keys by the way it is folded."""
+
+    members: tuple[Measured, ...]
+    low: str
+    shaped: str
+    letters: str
+    without_site: frozenset[str]
+
+
+def similar(logins: Sequence[Measured]) -> Iterator[Finding]:
+    """One finding for each login whose secret is like one of another login, but not the same."""
+    by_secret: dict[Secret, list[Measured]] = {}
+    for one in logins:
+        if one.login.secret is not None and len(one.login.secret):
+            by_secret.setdefault(one.login.secret, []).append(one)
+    texts = [_read(secret.reveal(), members) for secret, members in by_secret.items()]
+    for group in _groups(texts):
+        size = sum(len(text.members) for text in group)
+        group.sort(key=lambda text: (text.letters, text.low))
+        for at in range(len(group)):
+            yield from _findings(group, at, size)
+
+
+def _read(secret: str, members: list[Measured]) -> _Text:
+    reading = read(secret)
+    drawn = all(m.login.origin.kind == "drawn" for m in members)
+    letters = "" if drawn else "".join(c for c in reading.low if c.isalpha())
+    sites = set() if drawn else {_label(m.login.address) for m in members}
+    without = {
+        reading.low.replace(site, "\0")
+        for site in sites
+        if len(site) >= _SITE_LEAST and site in reading.low
+    }
+    rests = frozenset(w for w in without if len(w) - w.count("\0") >= _REST_LEAST)
+    return _Text(tuple(members), reading.low, reading.shaped, letters, rests)
+
+
+def _label(address: str) -> str:
+    """The site's own name: the first label of its domain."""
+    try:
+        site = site_of(address)
+    except FieldInvalid:
+        return ""
+    return site.domain.partition(".")[0] if site is not None else ""
+
+
+def _keys(text: _Text) -> Iterator[str]:
+    yield f"shape {text.shaped}"
+    if len(text.letters) >= _STEM_LEAST:
+        yield f"letters {text.letters}"
+    yield from (f"site {rest}" for rest in text.without_site)
+    if _EDITED_LEAST <= len(text.low) <= _EDITED_MOST:
+        yield f"edit {text.low}"
+        for at in range(len(text.low)):
+            yield f"edit {text.low[:at]}{text.low[at + 1 :]}"
+
+
+def _groups(texts: list[_Text]) -> Iterator[list[_Text]]:
+    """Texts tied by shared keys, two or more (union by the first that had the key)."""
+    parent = list(range(len(texts)))
+
+    def root(at: int) -> int:
+        while parent[at] != at:
+            parent[at] = parent[parent[at]]
+            at = parent[at]
+        return at
+
+    first: dict[str, int] = {}
+    for at, text in enumerate(texts):
+        for key in _keys(text):
+            known = first.setdefault(key, at)
+            if known != at:
+                parent[root(at)] = root(known)
+    groups: dict[int, list[_Text]] = {}
+    for at, text in enumerate(texts):
+        groups.setdefault(root(at), []).append(text)
+    return (group for group in groups.values() if len(group) > 1)
+
+
+def _findings(group: list[_Text], at: int, size: int) -> Iterator[Finding]:
+    """In the order of the group's letters those that are nearest stand beside each other."""
+    text = group[at]
+    start = max(0, at - _NAMED_MOST // 2)
+    others = [t for t in group[start : start + _NAMED_MOST] if t is not text]
+    how, nearest = _nearest(text, others)
+    logins = [m.login for other in others for m in other.members]
+    more = size - len(text.members) - 1
+    ending = f" and {more} other{'s' if more > 1 else ''}" if more else ""
+    for one in text.members:
+        yield Finding(
+            FindingKind.SIMILAR,
+            one.login.login_id,
+            f"Like {nearest.members[0].login.title}{ending}: {how}",
+            others=tuple(sorted(login.login_id for login in logins[:_NAMED_MOST])),
+            guess_number_log10=one.guess_number_log10,
+        )
+
+
+def _nearest(text: _Text, others: list[_Text]) -> tuple[str, _Text]:
+    """How the text differs from the one that is most like it, and that one."""
+    best, says, nearest = _DISTANT, "alike through others", others[0]
+    for other in others:
+        rank, how = _difference(text, other)
+        if rank < best:
+            best, says, nearest = rank, how, other
+        if best <= _NEAR:
+            break
+    return says, nearest
+
+
+def _difference(one: _Text, other: _Text) -> tuple[int, str]:
+    """How two texts of a group differ, nearest first; those not tied directly come last."""
+    if one.low == other.low:
+        return 0, "the same but for capitals"
+    if one.shaped == other.shaped:
+        return 1, "the same but for look-alike characters"
+    if one.without_site & other.without_site:
+        return 2, "the same with each site's name built in"
+    if len(one.letters) >= _STEM_LEAST and one.letters == other.letters:
+        digits, symbols = (
+            [c for c in one.low if test(c)] != [c for c in other.low if test(c)]
+            for test in (str.isdigit, lambda c: not c.isalnum())
+        )
+        parts = [name for name, differs in (("digits", digits), ("symbols", symbols)) if differs]
+        return 3, f"the same word, other {' and '.join(parts) or 'order'}"
+    if _one_edit(one.low, other.low):
+        return 4, "one character differs"
+    return _DISTANT, ""
+
+
+def _one_edit(one: str, other: str) -> bool:
+    if abs(len(one) - len(other)) > 1:
+        return False
+    ones = {one, *(one[:k] + one[k + 1 :] for k in range(len(one)))}
+    return any(other[:k] + other[k + 1 :] in ones for k in range(len(other))) or other in ones
