@@ -134,14 +134,15 @@ def main(scowl: Path, wordnet: Path, packages: Path, modules: Path, target: Path
     with gzip.open(passwords, "rt", encoding="utf-8") as lines:
         save(target / "common_passwords.txt.gz", lines)
     save(target / "english_words.txt.gz", english(scowl, packages, modules))
-    names = packages / "names"
-    given = census(names / "dist.female.first", names / "dist.male.first")
+    people = packages / "names"
+    given = census(people / "dist.female.first", people / "dist.male.first")
     save(target / "given_names.txt.gz", given)
-    save(target / "surnames.txt.gz", census(names / "dist.all.last")[:10_000])
+    save(target / "surnames.txt.gz", census(people / "dist.all.last")[:10_000])
     save(target / "names_abroad.txt.gz", names_abroad(packages))
     save(target / "places.txt.gz", places(wordnet, packages))
-    proper = scowl_words(scowl, kinds=("-proper-names", "-upper"), largest=70)
-    save(target / "proper_names.txt.gz", by_web((w.removesuffix("'s") for w in proper), packages))
+    proper = scowl_words(scowl, kinds=("-proper-names", "-upper"), largest=80)
+    names = by_web((w.removesuffix("'s") for w in proper), packages)
+    save(target / "proper_names.txt.gz", names[:17_500])
     languages(target / "languages")
 
 

@@ -22,6 +22,7 @@ from newknot.api.routers import (
     safeguards,
     strength,
     vault,
+    waivers,
 )
 from newknot.core.strength.measure import warm
 from newknot.usecases.keeper import Keeper
@@ -35,6 +36,7 @@ ROUTERS = (
     policies,
     strength,
     checks,
+    waivers,
     rotations,
     imports,
     backups,

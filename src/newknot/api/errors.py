@@ -37,6 +37,7 @@ STATUS = {
     "import_unknown": 404,
     "nothing_held": 404,
     "backup_unknown": 404,
+    "finding_unknown": 404,
     "in_bin": 409,
     "check_running": 409,
     "audit_stopped": 409,

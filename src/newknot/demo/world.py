@@ -10,6 +10,8 @@ from hashlib import sha1
 from pathlib import Path
 from urllib.parse import urlsplit
 
+from newknot.core.audit import FindingKind
+from newknot.core.audit.waiver import WaiverReason
 from newknot.core.generate import PasswordSpace
 from newknot.core.login import Importance, LoginCard, Origin, PlainField
 from newknot.core.policy import SitePolicy
@@ -33,6 +35,7 @@ from newknot.usecases.progress import Progress
 from newknot.usecases.rotations import StageWish, begin_rotation, hand_out, take_event
 from newknot.usecases.space_shelf import SpaceShelf
 from newknot.usecases.vault_passphrase import note_passphrase
+from newknot.usecases.waivers import give_waivers
 
 __all__ = ["PASSPHRASE", "PracticeSites", "prepare"]
 
@@ -40,6 +43,20 @@ PASSPHRASE = "copper truss winter ledger moth"  # noqa: S105 - it is printed at 
 SEED = 20260
 LIST_NAME = "practice list"
 LIST_DATED_ON = date(2026, 5, 1)
+WAIVED = (
+    (
+        FindingKind.PLAIN_HTTP,
+        "Bellows router",
+        WaiverReason.COVERED,
+        "Only reached from the house, over the cable.",
+    ),
+    (
+        FindingKind.OVERDUE,
+        "Slate Payroll",
+        WaiverReason.NOT_MINE,
+        "Accounts set it for all of us; asked Maud in spring.",
+    ),
+)
 CHECKED_DAYS_AGO = (690, 520, 395, 300, 215, 130, 70, 9)
 
 
@@ -106,6 +123,9 @@ def fill(vault: Vault, *, corpus: Corpus, sites: PracticeSites, now: datetime) -
         draw = draw_password(ring, SpaceShelf(), drawn, default_policy(), length=20, now=now)
         keep_draw(vault, draw, address=address, now=now - timedelta(days=days, hours=1))
     run_check(vault, corpus=corpus, progress=Progress(), now=now)
+    for kind, title, reason, note in WAIVED:
+        accepted = [(kind, cards[title].login_id)]
+        give_waivers(vault, accepted, reason=reason, note=note, until_on=None, now=now)
 
 
 Act = Callable[[datetime], None]

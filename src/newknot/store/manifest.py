@@ -43,6 +43,7 @@ class Label(IntEnum):
     OWN_DETAILS = 7
     KEPT_MEASURES = 8
     PASSPHRASES = 9
+    WAIVER = 10
 
 
 @dataclass(frozen=True, slots=True)

@@ -37,6 +37,10 @@ class RevealSwitchedOff(NewKnotError):
     """Showing secrets is switched off among the safeguards; copying still works."""
 
 
+class FindingUnknown(NewKnotError):
+    """The last check has no such finding that still stands: check again."""
+
+
 class CheckRunning(NewKnotError):
     """A check is under way already."""
 

@@ -31,6 +31,8 @@ export const queries = {
     }),
   worklist: () =>
     queryOptions({ queryKey: ["worklist"], queryFn: () => answer(client.GET("/checks/worklist")) }),
+  waivers: () =>
+    queryOptions({ queryKey: ["waivers"], queryFn: () => answer(client.GET("/waivers")) }),
   progress: () =>
     queryOptions({
       queryKey: ["progress"],

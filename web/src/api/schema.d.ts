@@ -1232,6 +1232,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/waivers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Waivers
+         * @description All waivers, newest first, those taken back included.
+         */
+        get: operations["list_waivers_waivers_get"];
+        put?: never;
+        /**
+         * Give
+         * @description Accepts findings of the last check. Needs the same proof as editing.
+         */
+        post: operations["give_waivers_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/waivers/lift": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lift
+         * @description Takes waivers back: their findings show again.
+         */
+        post: operations["lift_waivers_lift_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1562,6 +1606,15 @@ export interface components {
             value: string;
         };
         /**
+         * FindingKey
+         * @description A finding, by its kind and login.
+         */
+        FindingKey: {
+            kind: components["schemas"]["FindingKind"];
+            /** Login Id */
+            login_id: string;
+        };
+        /**
          * FindingKind
          * @description The kinds, gravest first: the order of work follows this order.
          * @enum {string}
@@ -1720,6 +1773,14 @@ export interface components {
              * @default
              */
             address: string;
+        };
+        /**
+         * LiftIn
+         * @description Waivers to be taken back.
+         */
+        LiftIn: {
+            /** Waiver Ids */
+            waiver_ids: string[];
         };
         /**
          * LineIn
@@ -2525,6 +2586,57 @@ export interface components {
          */
         Verdict: "refused" | "warned" | "good";
         /**
+         * WaiverIn
+         * @description Findings to be accepted, and why. until_on: the last day, or none.
+         */
+        WaiverIn: {
+            /** Findings */
+            findings: components["schemas"]["FindingKey"][];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            reason: components["schemas"]["WaiverReason"];
+            /** Until On */
+            until_on?: string | null;
+        };
+        /**
+         * WaiverOut
+         * @description A waiver. title: the login's, or null where it is gone. holds: not lifted, its day not past.
+         */
+        WaiverOut: {
+            /** Evidence */
+            evidence: string;
+            /**
+             * Given At
+             * Format: date-time
+             */
+            given_at: string;
+            /** Holds */
+            holds: boolean;
+            kind: components["schemas"]["FindingKind"];
+            /** Lifted At */
+            lifted_at: string | null;
+            /** Login Id */
+            login_id: string;
+            /** Note */
+            note: string;
+            reason: components["schemas"]["WaiverReason"];
+            /** Title */
+            title: string | null;
+            /** Until On */
+            until_on: string | null;
+            /** Waiver Id */
+            waiver_id: string;
+        };
+        /**
+         * WaiverReason
+         * @description Why a finding is accepted.
+         * @enum {string}
+         */
+        WaiverReason: "cannot" | "not_mine" | "covered" | "does_not_matter";
+        /**
          * WordsIn
          * @description A passphrase. after: the draw looked at before this one; keep: places of it that stay.
          */
@@ -2590,7 +2702,8 @@ export interface components {
         };
         /**
          * Worklist
-         * @description checked_at None: never checked. renewed_count: findings settled since by a new secret.
+         * @description checked_at None: never checked. renewed_count: findings settled since by a new secret;
+         *     waived_count: findings accepted, which are not in the list.
          */
         Worklist: {
             /** Checked At */
@@ -2611,6 +2724,8 @@ export interface components {
             renewed_count: number;
             /** Unread Count */
             unread_count: number;
+            /** Waived Count */
+            waived_count: number;
         };
         /**
          * WorthOut
@@ -4648,6 +4763,92 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PassphraseOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    list_waivers_waivers_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaiverOut"][];
+                };
+            };
+        };
+    };
+    give_waivers_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaiverIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaiverOut"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    lift_waivers_lift_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LiftIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaiverOut"][];
                 };
             };
             /** @description Validation Error */

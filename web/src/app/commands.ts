@@ -14,6 +14,7 @@ export const FURTHER: View[] = [
   { path: "/safeguards", label: "Settings and safeguards", key: "7" },
   { path: "/logins/bin", label: "Bin", key: "8" },
   { path: "/measure", label: "Measure a secret of your own", key: "9" },
+  { path: "/waivers", label: "Waivers", key: "a" },
   { path: "/passphrase", label: "The vault's passphrase", key: "0" },
 ];
 
@@ -21,7 +22,7 @@ export const KEY_SHEET: { where: string; keys: [string, string][] }[] = [
   {
     where: "Everywhere",
     keys: [
-      ["1 … 9, 0", "go to a view"],
+      ["1 … 9, 0, A", "go to a view"],
       ["/ or Ctrl K", "find a login, or do something"],
       ["L", "lock the vault"],
       ["?", "this sheet"],
@@ -34,6 +35,7 @@ export const KEY_SHEET: { where: string; keys: [string, string][] }[] = [
       ["↑ ↓", "move"],
       ["Enter", "open the login"],
       ["R", "rotate"],
+      ["W", "accept it for a reason"],
       ["C", "check again"],
     ],
   },

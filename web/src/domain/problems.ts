@@ -30,6 +30,7 @@ const SENTENCES: Record<string, (data: Data) => string> = {
   policy_invalid: (d) => `Site policy: ${String(d.field)} ${String(d.reason)}.`,
   passphrase_too_weak: (d) =>
     `This passphrase falls within 10^${Number(d.guess_number_log10).toFixed(0)} guesses (${String(d.reasons)}). Choose one beyond 10^10.`,
+  finding_unknown: () => "The last check has no such finding any more: check again.",
   passphrase_breached: () =>
     "This passphrase stands in the breach corpus: whoever holds such a list tries it first.",
   passphrase_resembles: (d) => {

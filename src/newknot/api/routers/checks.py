@@ -9,6 +9,7 @@ from newknot.core.safeguards import Act
 from newknot.usecases import checks as use
 from newknot.usecases.logins import list_logins
 from newknot.usecases.safeguards import get_safeguards
+from newknot.usecases.waivers import open_and_waived
 
 router = APIRouter(prefix="/checks", tags=["check"])
 
@@ -50,12 +51,14 @@ def worklist(work: WorkDep) -> Worklist:
             corpus_count=None,
             findings=[],
             renewed_count=0,
+            waived_count=0,
             earlier=[],
         )
     cards, _ = list_logins(work.vault)
     by_id = {card.login_id: card for card in cards}
     rows = RowMaker(work.vault)
     standing, settled = use.current_findings(result, cards)
+    to_do, waived = open_and_waived(work.vault, standing, cards, now=work.now)
     return Worklist(
         checked_at=result.checked_at,
         checked_count=result.checked_count,
@@ -76,8 +79,9 @@ def worklist(work: WorkDep) -> Worklist:
                 secret_since_at=by_id[f.login_id].secret_since_at,
                 rotation_id=rows.rotation_ids.get(f.login_id),
             )
-            for f in standing
+            for f in to_do
         ],
         renewed_count=len({f.login_id for f in settled}),
+        waived_count=len(waived),
         earlier=[Summary(checked_at=s.checked_at, counts=s.counts) for s in result.earlier],
     )

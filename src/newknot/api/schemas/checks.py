@@ -29,7 +29,9 @@ class Summary(Shape):
 
 
 class Worklist(Shape):
-    """checked_at None: never checked. renewed_count: findings settled since by a new secret."""
+    """checked_at None: never checked. renewed_count: findings settled since by a new secret;
+    waived_count: findings accepted, which are not in the list.
+    """
 
     checked_at: datetime | None
     checked_count: int
@@ -39,6 +41,7 @@ class Worklist(Shape):
     corpus_count: int | None
     findings: list[FindingRow]
     renewed_count: int
+    waived_count: int
     earlier: list[Summary]
 
 

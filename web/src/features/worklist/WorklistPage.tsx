@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button, Progress } from "antd";
 import { useMemo, useState } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { FINDING_KINDS, FINDING_LABELS, whyHere, type FindingKind } from "../../domain/findings";
@@ -11,6 +11,7 @@ import { FindingShape } from "../../shared/icons";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useKeys } from "../../shared/useKeys";
 import { OpenFindingsPlot } from "./OpenFindingsPlot";
+import { WaiveDialog } from "./WaiveDialog";
 import { useVirtualRows } from "../../shared/useVirtualRows";
 
 const COLUMNS = { gridTemplateColumns: "22px minmax(170px, 230px) minmax(0, 1fr) 196px 72px" };
@@ -21,6 +22,7 @@ export function WorklistPage() {
   const { data, error, isPending } = useQuery(queries.worklist());
   const [facet, setFacet] = useState<FindingKind | null>(null);
   const [at, setAt] = useState(0);
+  const [waiving, setWaiving] = useState<Schema["FindingRow"] | null>(null);
   const now = Date.now();
 
   const check = useMutation({
@@ -49,6 +51,7 @@ export function WorklistPage() {
     ArrowUp: () => setAt(Math.max(0, here - 1)),
     Enter: () => row && void navigate(`/logins/${row.login_id}`),
     r: () => go(row),
+    w: () => row && setWaiving(row),
     c: () => !check.isPending && check.mutate(),
   });
 
@@ -88,6 +91,9 @@ export function WorklistPage() {
           {data.renewed_count > 0 && (
             <p className="quiet">{count(data.renewed_count, "login")} renewed since this check</p>
           )}
+          {data.waived_count > 0 && (
+            <Link to="/waivers">{count(data.waived_count, "finding")} accepted</Link>
+          )}
         </div>
       ) : (
         <div style={{ display: "flex", gap: 48, minHeight: 0, flex: 1 }}>
@@ -114,6 +120,9 @@ export function WorklistPage() {
             <hr />
             <p className="small quiet" style={{ padding: "0 12px" }}>
               {count(data.renewed_count, "login")} renewed since this check
+            </p>
+            <p className="small" style={{ padding: "0 12px" }}>
+              <Link to="/waivers">{count(data.waived_count, "finding")} accepted</Link>
             </p>
           </div>
           <section
@@ -154,6 +163,9 @@ export function WorklistPage() {
                           <Button onClick={() => void navigate(`/logins/${f.login_id}`)}>
                             Open login <kbd>↵</kbd>
                           </Button>
+                          <Button onClick={() => setWaiving(f)}>
+                            Accept… <kbd>W</kbd>
+                          </Button>
                           <span className="small quiet">{whyHere(f)}</span>
                         </div>
                       )}
@@ -165,6 +177,7 @@ export function WorklistPage() {
           </section>
         </div>
       )}
+      {waiving && <WaiveDialog finding={waiving} onClose={() => setWaiving(null)} />}
     </main>
   );
 }

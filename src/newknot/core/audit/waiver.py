@@ -1,0 +1,55 @@
+"""A waiver: one kind of finding on one login, accepted for a reason, on that day's evidence."""
+
+from dataclasses import dataclass
+from datetime import date, datetime
+from enum import StrEnum
+
+from newknot.core.audit.finding import Finding, FindingKind
+
+NAMED_MOST = 50
+"""Findings name so many other logins; of a larger group the evidence alone tells its size."""
+_BY_EVIDENCE = frozenset({FindingKind.BREACHED, FindingKind.OFF_POLICY, FindingKind.PLAIN_HTTP})
+"""Kinds whose evidence changes only when what it rests on does."""
+
+
+class WaiverReason(StrEnum):
+    """Why a finding is accepted."""
+
+    CANNOT = "cannot"
+    NOT_MINE = "not_mine"
+    COVERED = "covered"
+    DOES_NOT_MATTER = "does_not_matter"
+
+
+@dataclass(frozen=True, slots=True)
+class Waiver:
+    """until_on: the last day it holds, None for as long as its evidence does. lifted_at: when it
+    was taken back. evidence, others: those of the finding on the day it was given.
+    """
+
+    waiver_id: str
+    login_id: str
+    kind: FindingKind
+    reason: WaiverReason
+    note: str
+    given_at: datetime
+    until_on: date | None
+    evidence: str
+    others: frozenset[str]
+    lifted_at: datetime | None = None
+
+    def holds(self, today: date) -> bool:
+        """Whether it was not taken back and its day is not past."""
+        return self.lifted_at is None and (self.until_on is None or today <= self.until_on)
+
+    def covers(self, finding: Finding, *, secret_since_at: datetime, today: date) -> bool:
+        """Whether the finding rests on what was accepted: the same kind on the same login with
+        the same secret, no login more in its group, and no later breach.
+        """
+        if (finding.kind, finding.login_id) != (self.kind, self.login_id):
+            return False
+        if not self.holds(today) or secret_since_at > self.given_at:
+            return False
+        if self.kind in _BY_EVIDENCE or len(finding.others) >= NAMED_MOST:
+            return finding.evidence == self.evidence
+        return self.others.issuperset(finding.others)

@@ -1,0 +1,79 @@
+"""A waiver covers what was accepted, and nothing that came later."""
+
+from dataclasses import replace
+from datetime import UTC, date, datetime, timedelta
+
+import pytest
+
+from newknot.core.audit import Finding, FindingKind
+from newknot.core.audit.waiver import Waiver, WaiverReason
+
+NOW = datetime(2026, 11, 25, 12, tzinfo=UTC)
+TODAY = NOW.date()
+SINCE = NOW - timedelta(days=400)
+K = FindingKind
+
+
+def waived(finding: Finding, **more: object) -> Waiver:
+    given = Waiver(
+        waiver_id="w",
+        login_id=finding.login_id,
+        kind=finding.kind,
+        reason=WaiverReason.CANNOT,
+        note="",
+        given_at=NOW - timedelta(days=10),
+        until_on=None,
+        evidence=finding.evidence,
+        others=frozenset(finding.others),
+    )
+    return replace(given, **more)  # type: ignore[arg-type]
+
+
+REUSED = Finding(K.REUSED, "a", "Same as B and 1 other", ("a", "b", "c"))
+BREACHED = Finding(K.BREACHED, "a", "In the corpus, 2 times (list of May 2026)")
+OVERDUE = Finding(K.OVERDUE, "a", "Site asks for a change every 90 days: 10 days over")
+
+
+@pytest.mark.parametrize(
+    ("accepted", "later"),
+    [
+        (REUSED, REUSED),
+        (REUSED, replace(REUSED, others=("a", "b"), evidence="Same as B")),
+        (BREACHED, BREACHED),
+        (OVERDUE, replace(OVERDUE, evidence="Site asks for a change every 90 days: 44 days over")),
+    ],
+)
+def test_it_covers_the_same_and_what_became_less(accepted: Finding, later: Finding) -> None:
+    assert waived(accepted).covers(later, secret_since_at=SINCE, today=TODAY)
+
+
+@pytest.mark.parametrize(
+    ("accepted", "later"),
+    [
+        (REUSED, replace(REUSED, others=("a", "b", "c", "d"))),
+        (REUSED, replace(REUSED, kind=K.SIMILAR)),
+        (REUSED, replace(REUSED, login_id="b")),
+        (BREACHED, replace(BREACHED, evidence="In the corpus, 9 times (list of May 2026)")),
+        (BREACHED, replace(BREACHED, evidence="In the corpus, 2 times (list of June 2026)")),
+        (
+            replace(REUSED, others=tuple(map(str, range(50)))),
+            replace(REUSED, others=tuple(map(str, range(50))), evidence="Same as B and 90 others"),
+        ),
+    ],
+)
+def test_another_kind_a_grown_group_or_a_later_breach_shows(
+    accepted: Finding, later: Finding
+) -> None:
+    assert not waived(accepted).covers(later, secret_since_at=SINCE, today=TODAY)
+
+
+def test_a_new_secret_a_past_day_or_taking_it_back_ends_it() -> None:
+    given = waived(OVERDUE)
+    assert not given.covers(OVERDUE, secret_since_at=NOW, today=TODAY)
+    for ended in (
+        replace(given, lifted_at=NOW),
+        replace(given, until_on=TODAY - timedelta(days=1)),
+    ):
+        assert not ended.covers(OVERDUE, secret_since_at=SINCE, today=TODAY)
+    until = replace(given, until_on=date(2026, 11, 25))
+    assert until.covers(OVERDUE, secret_since_at=SINCE, today=TODAY)

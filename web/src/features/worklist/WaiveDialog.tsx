@@ -1,0 +1,80 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { Input, Modal, Radio } from "antd";
+import { useState } from "react";
+import { answer, client, type Schema } from "../../api/client";
+import { FINDING_LABELS } from "../../domain/findings";
+import { REASONS, type WaiverReason } from "../../domain/waivers";
+import { ProblemNote } from "../../shared/ProblemNote";
+
+type Props = { finding: Schema["FindingRow"]; onClose: () => void };
+
+/** A finding accepted for a reason, with a note, and until a day if wished. */
+export function WaiveDialog({ finding, onClose }: Props) {
+  const queryClient = useQueryClient();
+  const [reason, setReason] = useState<WaiverReason>("cannot");
+  const [note, setNote] = useState("");
+  const [until, setUntil] = useState("");
+  const [problem, setProblem] = useState<unknown>(null);
+
+  const give = async () => {
+    const { kind, login_id } = finding;
+    const body = { findings: [{ kind, login_id }], reason, note, until_on: until || null };
+    try {
+      await answer(client.POST("/waivers", { body }));
+      await queryClient.invalidateQueries();
+      onClose();
+    } catch (error) {
+      setProblem(error);
+    }
+  };
+
+  return (
+    <Modal
+      open
+      title={`Accept: ${finding.title}, ${FINDING_LABELS[finding.kind].toLowerCase()}?`}
+      okText="Accept it"
+      cancelText="Leave it"
+      onOk={() => void give()}
+      onCancel={onClose}
+    >
+      <div className="stack" style={{ gap: 12 }}>
+        <p className="small">{finding.evidence}.</p>
+        <Radio.Group
+          aria-label="Why it is accepted"
+          value={reason}
+          onChange={(event) => setReason(event.target.value as WaiverReason)}
+          style={{ display: "flex", flexDirection: "column", gap: 6 }}
+        >
+          {(Object.keys(REASONS) as WaiverReason[]).map((r) => (
+            <Radio key={r} value={r}>
+              {REASONS[r].label}: {REASONS[r].means}
+            </Radio>
+          ))}
+        </Radio.Group>
+        <label className="field">
+          <span>Note of your own</span>
+          <Input
+            value={note}
+            maxLength={1000}
+            onChange={(event) => setNote(event.target.value)}
+            autoComplete="off"
+          />
+        </label>
+        <label className="field">
+          <span>Until (empty: for as long as its evidence stays the same)</span>
+          <Input
+            type="date"
+            value={until}
+            onChange={(event) => setUntil(event.target.value)}
+            style={{ width: 170 }}
+          />
+        </label>
+        <p className="small quiet">
+          It shows again when the secret changes, when more logins share it, or when a later breach
+          holds it. All waivers are listed under “Waivers”.
+        </p>
+        <ProblemNote problem={problem} />
+      </div>
+    </Modal>
+  );
+}
