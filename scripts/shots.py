@@ -41,6 +41,12 @@ def worklist(page: Page) -> None:
     page.get_by_role("heading", name="to do").wait_for()
 
 
+def reuse_map(page: Page) -> None:
+    page.keyboard.press("m")
+    page.get_by_role("button", name="Tallow Post", exact=True).click()
+    page.get_by_text("Slate Payroll: reset").wait_for()
+
+
 def logins(page: Page) -> None:
     page.keyboard.press("2")
     page.get_by_role("heading", level=1, name="Logins").wait_for()
@@ -164,14 +170,9 @@ def passphrase(page: Page) -> None:
     page.get_by_text("list word").or_(page.get_by_text("word of a list")).first.wait_for()
 
 
-def keys(page: Page) -> None:
-    page.keyboard.press("1")
-    page.keyboard.press("?")
-    page.get_by_role("heading", name="Hand-over").wait_for()
-
-
 VIEWS: dict[str, Callable[[Page], None]] = {
     "worklist": worklist,
+    "reuse-map": reuse_map,
     "logins": logins,
     "login": login,
     "login-form": login_form,
@@ -187,7 +188,6 @@ VIEWS: dict[str, Callable[[Page], None]] = {
     "measure": measure,
     "measure-odd": measure_odd,
     "passphrase": passphrase,
-    "keys": keys,
 }
 
 

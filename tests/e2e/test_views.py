@@ -18,6 +18,8 @@ VIEWS = {
     "/policies": "Site policies",
     "/carry": "Bring in and back up",
     "/safeguards": "Settings and safeguards",
+    "/reach": "Reuse map",
+    "/waivers": "Waivers",
 }
 
 
@@ -94,7 +96,7 @@ def test_find_open_and_show_by_keys_alone_and_nothing_in_the_address(
     page.get_by_role("heading", level=1, name="Logins").wait_for()
     page.keyboard.press("f")
     page.keyboard.type("fernbank")
-    expect(page.get_by_text("2 of 65 logins")).to_be_visible()
+    expect(page.get_by_text("2 of 66 logins")).to_be_visible()
     page.keyboard.press("ArrowDown")
     page.keyboard.press("Enter")
     page.get_by_role("heading", level=1, name="Fernbank savings").wait_for()

@@ -4,6 +4,7 @@ from datetime import date
 
 from newknot.core.audit.check_result import CheckResult, CheckSummary
 from newknot.core.audit.finding import Finding, FindingKind
+from newknot.core.audit.reach import CordKind, Group
 from newknot.store import checks
 from newknot.store.manifest import Label
 from newknot.store.vault import Vault, new_id
@@ -12,10 +13,10 @@ from tests.store.samples import AT, ODD
 
 def test_a_result_replaces_the_one_before(vault: Vault) -> None:
     assert checks.get_check(vault) is None
-    finding = Finding(FindingKind.REUSED, new_id(), ODD, (new_id(), new_id()), 9.5)
+    finding = Finding(FindingKind.REUSED, new_id(), ODD, (new_id(), new_id()), 9.5, 3, ODD)
     result = CheckResult(
         AT, 3, (new_id(),), "list", date(2026, 5, 1), 9, (finding,), {new_id(): 4.5},
-        (CheckSummary(AT, {"weak": 2}),),
+        (Group(CordKind.SAME, (new_id(), new_id())),), (CheckSummary(AT, {"weak": 2}),),
     )  # fmt: skip
     for _ in range(2):
         with vault.transaction() as tx:

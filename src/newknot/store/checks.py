@@ -7,6 +7,7 @@ from datetime import datetime
 
 from newknot.core.audit.check_result import CheckResult, CheckSummary
 from newknot.core.audit.finding import Finding, FindingKind
+from newknot.core.audit.reach import CordKind, Group
 from newknot.store.documents import day, iso, packed, unpacked
 from newknot.store.errors import RecordDamaged
 from newknot.store.manifest import Label
@@ -21,10 +22,14 @@ def put_check(tx: Transaction, vault: Vault, result: CheckResult) -> None:
         "unread": list(result.unread),
         "corpus": [result.corpus_name, iso(result.corpus_dated_on), result.corpus_count],
         "findings": [
-            [f.kind.value, f.login_id, f.evidence, list(f.others), f.guess_number_log10]
+            [
+                *(f.kind.value, f.login_id, f.evidence, list(f.others)),
+                *(f.guess_number_log10, f.reach, f.why),
+            ]
             for f in result.findings
         ],
         "guess_numbers": result.guess_numbers,
+        "groups": [[group.kind.value, list(group.login_ids)] for group in result.groups],
         "earlier": [[iso(s.checked_at), s.counts] for s in result.earlier],
     }
     ids = vault.ids(Label.CHECK)
@@ -49,10 +54,14 @@ def get_check(vault: Vault) -> CheckResult | None:
         corpus_dated_on=day(dated_on),
         corpus_count=count,
         findings=tuple(
-            Finding(FindingKind(kind), login_id, evidence, tuple(others), guesses)
-            for kind, login_id, evidence, others, guesses in d["findings"]
+            Finding(FindingKind(kind), login_id, evidence, tuple(others), guesses, *rest)
+            for kind, login_id, evidence, others, guesses, *rest in d["findings"]
         ),
         guess_numbers=d["guess_numbers"],
+        # Results of before there were any have none.
+        groups=tuple(
+            Group(CordKind(kind), tuple(login_ids)) for kind, login_ids in d.get("groups", ())
+        ),
         earlier=tuple(
             CheckSummary(datetime.fromisoformat(at), counts) for at, counts in d["earlier"]
         ),

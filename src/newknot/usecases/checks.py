@@ -4,6 +4,7 @@ from datetime import datetime
 
 from newknot.core.audit import AuditedLogin, AuditedRotation, Finding, audit
 from newknot.core.audit.check_result import CheckResult, CheckSummary
+from newknot.core.audit.reach import Group
 from newknot.core.login import LoginCard, Origin
 from newknot.core.policy import NamedPolicy
 from newknot.core.rotation import OPEN_STATES
@@ -62,6 +63,7 @@ def _run(vault: Vault, *, corpus: Corpus | None, progress: Progress, now: dateti
         if r.state in OPEN_STATES
     ]
     guess_numbers: dict[str, float] = {}
+    groups: list[Group] = []
     measures = KeptMeasures(vault)
     findings = audit(
         logins,
@@ -70,6 +72,7 @@ def _run(vault: Vault, *, corpus: Corpus | None, progress: Progress, now: dateti
         rotations=rotations,
         progress=progress.step,
         guess_numbers=guess_numbers,
+        groups=groups,
         measures=measures,
     )
     former = get_check(vault)
@@ -87,6 +90,7 @@ def _run(vault: Vault, *, corpus: Corpus | None, progress: Progress, now: dateti
         corpus_count=title.unique_count if title is not None else None,
         findings=tuple(findings),
         guess_numbers=guess_numbers,
+        groups=tuple(groups),
         earlier=earlier,
     )
     with vault.transaction() as tx:
@@ -114,6 +118,7 @@ def audited(
         secret=secret if len(secret) else None,
         origin=origin,
         secret_since_at=card.secret_since_at,
+        resets_by=card.resets_by,
         policy=named.policy if named is not None else None,
         policy_name=named.name if named is not None else "",
         passphrase_likeness=passphrase_likeness,

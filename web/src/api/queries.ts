@@ -33,6 +33,14 @@ export const queries = {
     queryOptions({ queryKey: ["worklist"], queryFn: () => answer(client.GET("/checks/worklist")) }),
   waivers: () =>
     queryOptions({ queryKey: ["waivers"], queryFn: () => answer(client.GET("/waivers")) }),
+  reach: () =>
+    queryOptions({ queryKey: ["reach"], queryFn: () => answer(client.GET("/checks/reach")) }),
+  reachOf: (login_id: string) =>
+    queryOptions({
+      queryKey: ["reach", login_id],
+      queryFn: () =>
+        answer(client.GET("/checks/reach/{login_id}", { params: { path: { login_id } } })),
+    }),
   progress: () =>
     queryOptions({
       queryKey: ["progress"],

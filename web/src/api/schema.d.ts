@@ -84,6 +84,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/checks/reach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Reach Map
+         * @description Which logins share or resemble a secret, which mailbox resets which, and what falls.
+         */
+        get: operations["reach_map_checks_reach_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/checks/reach/{login_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Reach Of Login
+         * @description All that falls if this login falls, nearest first, with the path.
+         */
+        get: operations["reach_of_login_checks_reach__login_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/checks/stop": {
         parameters: {
             query?: never;
@@ -1412,6 +1452,12 @@ export interface components {
             says: string;
         };
         /**
+         * CordKind
+         * @description What ties two logins.
+         * @enum {string}
+         */
+        CordKind: "same" | "similar" | "resets";
+        /**
          * CorpusOut
          * @description A corpus that is loaded.
          */
@@ -1569,6 +1615,19 @@ export interface components {
             refusal: string;
         };
         /**
+         * FallOfLogin
+         * @description A login that falls, by what cord, and after which login: null where after the one asked.
+         */
+        FallOfLogin: {
+            /** After Title */
+            after_title: string | null;
+            by: components["schemas"]["CordKind"];
+            /** Login Id */
+            login_id: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * FallOut
          * @description Whether an attack's budget covers the secret, and how long its rate takes to it.
          */
@@ -1636,6 +1695,8 @@ export interface components {
             login_id: string;
             /** Others */
             others: string[];
+            /** Reach */
+            reach: number;
             /** Rotation Id */
             rotation_id: string | null;
             /**
@@ -1647,6 +1708,17 @@ export interface components {
             title: string;
             /** User Name */
             user_name: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * GroupOut
+         * @description Logins that share a secret, or have similar ones.
+         */
+        GroupOut: {
+            kind: components["schemas"]["CordKind"];
+            /** Login Ids */
+            login_ids: string[];
         };
         /** HTTPValidationError */
         HTTPValidationError: {
@@ -1773,6 +1845,22 @@ export interface components {
              * @default
              */
             address: string;
+        };
+        /**
+         * KnotOut
+         * @description A login that some cord holds, and how many others fall with it.
+         */
+        KnotOut: {
+            /** Importance */
+            importance: string;
+            /** Login Id */
+            login_id: string;
+            /** Reach */
+            reach: number;
+            /** Title */
+            title: string;
+            /** User Name */
+            user_name: string;
         };
         /**
          * LiftIn
@@ -2193,6 +2281,30 @@ export interface components {
          */
         ProofRule: "unlock" | "minutes" | "each";
         /**
+         * ReachMap
+         * @description All cords of the vault, knots by reach.
+         */
+        ReachMap: {
+            /** Groups */
+            groups: components["schemas"]["GroupOut"][];
+            /** Knots */
+            knots: components["schemas"]["KnotOut"][];
+            /** Resets */
+            resets: components["schemas"]["ResetOut"][];
+        };
+        /**
+         * ResetOut
+         * @description The mailbox `by` can reset `of`; is_guess: told by the addresses, not by the user.
+         */
+        ResetOut: {
+            /** By */
+            by: string;
+            /** Is Guess */
+            is_guess: boolean;
+            /** Of */
+            of: string;
+        };
+        /**
          * RevealIn
          * @description What the secret is wanted for: each has its own safeguard.
          */
@@ -2603,7 +2715,7 @@ export interface components {
         };
         /**
          * WaiverOut
-         * @description A waiver. title: the login's, or null where it is gone. holds: not lifted, its day not past.
+         * @description A waiver. title: the login's, null where it is gone. holds: not lifted, its day not past.
          */
         WaiverOut: {
             /** Evidence */
@@ -2835,6 +2947,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProgressOut"];
+                };
+            };
+        };
+    };
+    reach_map_checks_reach_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReachMap"];
+                };
+            };
+        };
+    };
+    reach_of_login_checks_reach__login_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                login_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FallOfLogin"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };

@@ -21,6 +21,7 @@ const HandOverPage = lazy(() => import("../features/rotation/HandOverPage"));
 const PoliciesPage = lazy(() => import("../features/policies/PoliciesPage"));
 const CarryPage = lazy(() => import("../features/carry/CarryPage"));
 const SafeguardsPage = lazy(() => import("../features/safeguards/SafeguardsPage"));
+const ReachPage = lazy(() => import("../features/worklist/ReachPage"));
 const WaiversPage = lazy(() => import("../features/worklist/WaiversPage"));
 const MeasurePage = lazy(() => import("../features/strength/MeasurePage"));
 const PassphrasePage = lazy(() => import("../features/vault/PassphrasePage"));
@@ -112,6 +113,7 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
           <Suspense fallback={<main className="page" aria-busy="true" />}>
             <Routes>
               <Route path="/" element={<WorklistPage />} />
+              <Route path="/reach" element={<ReachPage />} />
               <Route path="/waivers" element={<WaiversPage />} />
               <Route path="/logins" element={<LoginsPage />} />
               <Route path="/logins/new" element={<LoginFormPage />} />

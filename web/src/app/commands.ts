@@ -14,6 +14,7 @@ export const FURTHER: View[] = [
   { path: "/safeguards", label: "Settings and safeguards", key: "7" },
   { path: "/logins/bin", label: "Bin", key: "8" },
   { path: "/measure", label: "Measure a secret of your own", key: "9" },
+  { path: "/reach", label: "Reuse map", key: "m" },
   { path: "/waivers", label: "Waivers", key: "a" },
   { path: "/passphrase", label: "The vault's passphrase", key: "0" },
 ];
@@ -22,7 +23,7 @@ export const KEY_SHEET: { where: string; keys: [string, string][] }[] = [
   {
     where: "Everywhere",
     keys: [
-      ["1 … 9, 0, A", "go to a view"],
+      ["1 … 9, 0, A, M", "go to a view"],
       ["/ or Ctrl K", "find a login, or do something"],
       ["L", "lock the vault"],
       ["?", "this sheet"],

@@ -21,14 +21,14 @@ export const FINDING_LABELS: Record<FindingKind, string> = {
   reused: "Reused",
   similar: "Similar",
   unfinished: "Unfinished",
-  off_policy: "Off the site's policy",
+  off_policy: "Off policy",
   overdue: "Overdue",
   plain_http: "Plain http",
 };
 
-/** Why this finding stands first, in one sentence. */
-export function whyHere(row: Schema["FindingRow"]): string {
-  const marked = row.importance === "normal" ? "" : `, and marked ${row.importance}`;
-  const shared = row.others.length > 1 ? `; ${row.others.length} logins share it` : "";
-  return `Ordered by kind (${FINDING_LABELS[row.kind].toLowerCase()})${marked}${shared}.`;
-}
+/** By what one login falls after another. */
+export const CORD_LABELS: Record<Schema["CordKind"], string> = {
+  same: "same secret",
+  similar: "similar secret",
+  resets: "reset through it",
+};

@@ -4,9 +4,12 @@ from fastapi import APIRouter, Response
 
 from newknot.api.deps import WorkDep
 from newknot.api.schemas.checks import FindingRow, ProgressOut, Summary, Worklist
+from newknot.api.schemas.reach import FallOfLogin, GroupOut, KnotOut, ReachMap, ResetOut
 from newknot.api.shaping import RowMaker
 from newknot.core.safeguards import Act
+from newknot.store.logins import get_card
 from newknot.usecases import checks as use
+from newknot.usecases import reach as use_reach
 from newknot.usecases.logins import list_logins
 from newknot.usecases.safeguards import get_safeguards
 from newknot.usecases.waivers import open_and_waived
@@ -35,6 +38,45 @@ def stop(work: WorkDep) -> Response:
     """Stops the check under way; the last result stays."""
     work.keeper.progress.stop()
     return Response(status_code=204)
+
+
+@router.get("/reach")
+def reach_map(work: WorkDep) -> ReachMap:
+    """Which logins share or resemble a secret, which mailbox resets which, and what falls."""
+    groups, links = use_reach.cords(work.vault)
+    counts = use_reach.reach_counts(work.vault)
+    cards = {card.login_id: card for card in list_logins(work.vault)[0]}
+    knots = [
+        KnotOut(
+            login_id=login_id,
+            title=cards[login_id].title,
+            user_name=cards[login_id].user_name,
+            importance=cards[login_id].importance.value,
+            reach=count,
+        )
+        for login_id, count in counts.items()
+    ]
+    return ReachMap(
+        knots=sorted(knots, key=lambda k: (-k.reach, k.title, k.login_id)),
+        groups=[GroupOut(kind=g.kind, login_ids=list(g.login_ids)) for g in groups],
+        resets=[ResetOut(by=r.by, of=r.of, is_guess=r.is_guess) for r in links],
+    )
+
+
+@router.get("/reach/{login_id}")
+def reach_of_login(login_id: str, work: WorkDep) -> list[FallOfLogin]:
+    """All that falls if this login falls, nearest first, with the path."""
+    get_card(work.vault, login_id)
+    titles = {card.login_id: card.title for card in list_logins(work.vault)[0]}
+    return [
+        FallOfLogin(
+            login_id=fall.login_id,
+            title=titles[fall.login_id],
+            by=fall.by,
+            after_title=None if fall.after == login_id else titles[fall.after],
+        )
+        for fall in use_reach.falls_with(work.vault, login_id)
+    ]
 
 
 @router.get("/worklist")
@@ -78,6 +120,8 @@ def worklist(work: WorkDep) -> Worklist:
                 guess_number_log10=f.guess_number_log10,
                 secret_since_at=by_id[f.login_id].secret_since_at,
                 rotation_id=rows.rotation_ids.get(f.login_id),
+                reach=f.reach,
+                why=f.why,
             )
             for f in to_do
         ],

@@ -19,6 +19,8 @@ class FindingRow(Shape):
     guess_number_log10: float | None
     secret_since_at: datetime
     rotation_id: str | None
+    reach: int
+    why: str
 
 
 class Summary(Shape):

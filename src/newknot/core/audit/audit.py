@@ -1,6 +1,7 @@
 """The whole check over a vault's logins: every finding, gravest first."""
 
 from collections.abc import Callable, Sequence
+from dataclasses import replace
 from datetime import datetime
 from math import log10
 from typing import Protocol
@@ -8,30 +9,25 @@ from typing import Protocol
 from newknot.core.address import site_of
 from newknot.core.audit.audited import AuditedLogin, AuditedRotation, Measured
 from newknot.core.audit.breached import CorpusLookup, breached
-from newknot.core.audit.finding import Finding, FindingKind
+from newknot.core.audit.finding import Finding
+from newknot.core.audit.importance import importance_of
 from newknot.core.audit.like_passphrase import like_passphrase
+from newknot.core.audit.mailboxes import resets
 from newknot.core.audit.off_policy import off_policy
+from newknot.core.audit.order import urgency, why_here
 from newknot.core.audit.overdue import overdue
 from newknot.core.audit.plain_http import plain_http
-from newknot.core.audit.reused import reused
-from newknot.core.audit.similar import similar
+from newknot.core.audit.reach import CordKind, Group, Reach
+from newknot.core.audit.reused import reused, sharing
+from newknot.core.audit.similar import resembling, similar
 from newknot.core.audit.unfinished import unfinished
 from newknot.core.audit.weak import weak
 from newknot.core.errors import FieldInvalid, NewKnotError
-from newknot.core.login import Importance
 from newknot.core.secret import Secret
 from newknot.core.strength import measure
 from newknot.core.strength.kept import KeptMeasure, kept
 
 __all__ = ["AuditStopped", "AuditedLogin", "AuditedRotation", "audit"]
-
-_GRAVITY = {kind: place for place, kind in enumerate(FindingKind)}
-_WEIGHT = {
-    Importance.CRITICAL: 0,
-    Importance.HIGH: 1,
-    Importance.NORMAL: 2,
-    Importance.LOW: 3,
-}
 
 
 class Measures(Protocol):
@@ -61,12 +57,13 @@ def audit(
     rotations: Sequence[AuditedRotation] = (),
     progress: Callable[[int, int], bool] = lambda done, total: True,
     guess_numbers: dict[str, float] | None = None,
+    groups: list[Group] | None = None,
     measures: Measures | None = None,
 ) -> list[Finding]:
-    """All findings, ordered by kind, then importance, then guess number, then login id.
+    """All findings, ordered by kind × importance × reach, then guess number, then login id.
 
-    guess_numbers, where given, is filled with login id -> guess_number_log10. measures: where
-    measures were kept; else each is taken anew.
+    guess_numbers, where given, is filled with login id -> guess_number_log10, and groups with the
+    logins that share or resemble a secret. measures: where they were kept; else taken anew.
 
     corpus None: nothing is said about breaches. progress(done, total) is called for each login
     measured; where it answers False, `AuditStopped` is raised.
@@ -80,29 +77,47 @@ def audit(
         measured.append(one)
         if guess_numbers is not None and one.guess_number_log10 is not None:
             guess_numbers[login.login_id] = round(one.guess_number_log10, 2)
+    same, alike = sharing(measured), resembling(measured)
     findings = [
         *(breached(measured, corpus) if corpus is not None else ()),
         *like_passphrase(measured),
         *weak(measured),
-        *reused(measured),
-        *similar(measured),
+        *reused(same),
+        *similar(alike),
         *unfinished(measured, rotations),
         *off_policy(measured),
         *overdue(measured, now),
         *plain_http(measured),
     ]
-    importance = {one.login_id: _WEIGHT[one.importance] for one in logins}
+    tied = [
+        *(Group(CordKind.SAME, tuple(m.login.login_id for m in group)) for group in same),
+        *(
+            Group(CordKind.SIMILAR, tuple(m.login.login_id for t in group for m in t.members))
+            for group in alike
+        ),
+    ]
+    if groups is not None:
+        groups.extend(tied)
+    return _ordered(findings, logins, tied)
 
-    def order(finding: Finding) -> tuple[int, int, float, str]:
-        guesses = finding.guess_number_log10
-        return (
-            _GRAVITY[finding.kind],
-            importance[finding.login_id],
-            999.0 if guesses is None else guesses,
-            finding.login_id,
-        )
 
-    return sorted(findings, key=order)
+def _ordered(
+    findings: Sequence[Finding], logins: Sequence[AuditedLogin], tied: Sequence[Group]
+) -> list[Finding]:
+    links = resets(logins)
+    counts = Reach(tied, links).counts()
+    mailboxes = {link.by for link in links}
+    weighed = {
+        one.login_id: importance_of(one, resets_others=one.login_id in mailboxes) for one in logins
+    }
+    placed: list[tuple[float, float, str, Finding]] = []
+    for finding in findings:
+        importance, guess = weighed[finding.login_id]
+        one = replace(finding, reach=counts.get(finding.login_id, 0))
+        one = replace(one, why=why_here(one, importance, guess=guess))
+        guesses = 999.0 if one.guess_number_log10 is None else one.guess_number_log10
+        placed.append((-urgency(one, importance), guesses, one.login_id, one))
+    return [one for *_, one in sorted(placed, key=lambda p: (*p[:3], p[3].kind.value))]
 
 
 def measured_login(login: AuditedLogin, measures: Measures) -> Measured:

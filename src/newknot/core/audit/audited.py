@@ -12,8 +12,9 @@ from newknot.core.secret import Secret
 class AuditedLogin:
     """One login as the check sees it. `secret` None: it has none, or it could not be read.
 
-    policy: its site's, where one is known. passphrase_likeness: in words, how its secret resembles
-    a passphrase of the vault; empty where it does not.
+    resets_by: the mailbox login that the user named for it. policy: its site's, where one is
+    known. passphrase_likeness: in words, how its secret resembles a passphrase of the vault; empty
+    where it does not.
     """
 
     login_id: str
@@ -26,6 +27,7 @@ class AuditedLogin:
     secret: Secret | None
     origin: Origin
     secret_since_at: datetime
+    resets_by: str | None = None
     policy: SitePolicy | None = None
     policy_name: str = ""
     passphrase_likeness: str = ""

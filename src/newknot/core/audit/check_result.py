@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from datetime import date, datetime
 
 from newknot.core.audit.finding import Finding
+from newknot.core.audit.reach import Group
 
 
 @dataclass(frozen=True, slots=True)
@@ -18,7 +19,8 @@ class CheckSummary:
 class CheckResult:
     """checked_count logins; corpus fields None where no corpus was asked; unread: damaged ones.
 
-    guess_numbers: login id -> guess_number_log10 of its secret.
+    guess_numbers: login id -> guess_number_log10 of its secret. groups: the logins that share or
+    resemble a secret.
     """
 
     checked_at: datetime
@@ -29,4 +31,5 @@ class CheckResult:
     corpus_count: int | None
     findings: tuple[Finding, ...]
     guess_numbers: dict[str, float]
+    groups: tuple[Group, ...]
     earlier: tuple[CheckSummary, ...]

@@ -20,10 +20,15 @@ class FindingKind(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Finding:
-    """kind, the login, evidence (one sentence without any secret), logins it ties together."""
+    """kind, the login, evidence (one sentence without any secret), logins it ties together.
+
+    reach: how many other logins fall if this one does; why: its place in the order, in a sentence.
+    """
 
     kind: FindingKind
     login_id: str
     evidence: str
     others: tuple[str, ...] = ()
     guess_number_log10: float | None = None
+    reach: int = 0
+    why: str = ""

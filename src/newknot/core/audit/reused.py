@@ -7,15 +7,18 @@ from newknot.core.audit.finding import Finding, FindingKind
 from newknot.core.secret import Secret
 
 
-def reused(logins: Sequence[Measured]) -> Iterator[Finding]:
-    """One finding for each login of a group that shares a secret; work is linear in logins."""
+def sharing(logins: Sequence[Measured]) -> list[list[Measured]]:
+    """Logins that have the same secret, two or more; linear in logins."""
     groups: dict[Secret, list[Measured]] = {}
     for one in logins:
         if one.login.secret is not None and len(one.login.secret):
             groups.setdefault(one.login.secret, []).append(one)
-    for group in groups.values():
-        if len(group) < 2:
-            continue
+    return [group for group in groups.values() if len(group) > 1]
+
+
+def reused(groups: Sequence[list[Measured]]) -> Iterator[Finding]:
+    """One finding for each login of a group that shares a secret."""
+    for group in groups:
         ids = tuple(one.login.login_id for one in group)
         for one in group:
             other = next(o.login for o in group if o.login.login_id != one.login.login_id)

@@ -23,7 +23,7 @@ _NEAR, _DISTANT = 3, 5
 
 
 @dataclass(frozen=True, slots=True)
-class _Text:
+class Text:
     """One secret of the vault with the logins that have it; keys by the way it is folded."""
 
     members: tuple[Measured, ...]
@@ -33,21 +33,25 @@ class _Text:
     without_site: frozenset[str]
 
 
-def similar(logins: Sequence[Measured]) -> Iterator[Finding]:
-    """One finding for each login whose secret is like one of another login, but not the same."""
+def resembling(logins: Sequence[Measured]) -> list[list[Text]]:
+    """Groups of secrets that are like each other, each secret with the logins that have it."""
     by_secret: dict[Secret, list[Measured]] = {}
     for one in logins:
         if one.login.secret is not None and len(one.login.secret):
             by_secret.setdefault(one.login.secret, []).append(one)
     texts = [_read(secret.reveal(), members) for secret, members in by_secret.items()]
-    for group in _groups(texts):
+    return [sorted(group, key=lambda text: (text.letters, text.low)) for group in _groups(texts)]
+
+
+def similar(groups: Sequence[list[Text]]) -> Iterator[Finding]:
+    """One finding for each login whose secret is like one of another login, but not the same."""
+    for group in groups:
         size = sum(len(text.members) for text in group)
-        group.sort(key=lambda text: (text.letters, text.low))
         for at in range(len(group)):
             yield from _findings(group, at, size)
 
 
-def _read(secret: str, members: list[Measured]) -> _Text:
+def _read(secret: str, members: list[Measured]) -> Text:
     reading = read(secret)
     drawn = all(m.login.origin.kind == "drawn" for m in members)
     letters = "" if drawn else "".join(c for c in reading.low if c.isalpha())
@@ -58,7 +62,7 @@ def _read(secret: str, members: list[Measured]) -> _Text:
         if len(site) >= _SITE_LEAST and site in reading.low
     }
     rests = frozenset(w for w in without if len(w) - w.count("\0") >= _REST_LEAST)
-    return _Text(tuple(members), reading.low, reading.shaped, letters, rests)
+    return Text(tuple(members), reading.low, reading.shaped, letters, rests)
 
 
 def _label(address: str) -> str:
@@ -70,7 +74,7 @@ def _label(address: str) -> str:
     return site.domain.partition(".")[0] if site is not None else ""
 
 
-def _keys(text: _Text) -> Iterator[str]:
+def _keys(text: Text) -> Iterator[str]:
     yield f"shape {text.shaped}"
     if len(text.letters) >= _STEM_LEAST:
         yield f"letters {text.letters}"
@@ -81,7 +85,7 @@ def _keys(text: _Text) -> Iterator[str]:
             yield f"edit {text.low[:at]}{text.low[at + 1 :]}"
 
 
-def _groups(texts: list[_Text]) -> Iterator[list[_Text]]:
+def _groups(texts: list[Text]) -> Iterator[list[Text]]:
     """Texts tied by shared keys, two or more (union by the first that had the key)."""
     parent = list(range(len(texts)))
 
@@ -97,13 +101,13 @@ def _groups(texts: list[_Text]) -> Iterator[list[_Text]]:
             known = first.setdefault(key, at)
             if known != at:
                 parent[root(at)] = root(known)
-    groups: dict[int, list[_Text]] = {}
+    groups: dict[int, list[Text]] = {}
     for at, text in enumerate(texts):
         groups.setdefault(root(at), []).append(text)
     return (group for group in groups.values() if len(group) > 1)
 
 
-def _findings(group: list[_Text], at: int, size: int) -> Iterator[Finding]:
+def _findings(group: list[Text], at: int, size: int) -> Iterator[Finding]:
     """In the order of the group's letters those that are nearest stand beside each other."""
     text = group[at]
     start = max(0, at - _NAMED_MOST // 2)
@@ -122,7 +126,7 @@ def _findings(group: list[_Text], at: int, size: int) -> Iterator[Finding]:
         )
 
 
-def _nearest(text: _Text, others: list[_Text]) -> tuple[str, _Text]:
+def _nearest(text: Text, others: list[Text]) -> tuple[str, Text]:
     """How the text differs from the one that is most like it, and that one."""
     best, says, nearest = _DISTANT, "alike through others", others[0]
     for other in others:
@@ -134,7 +138,7 @@ def _nearest(text: _Text, others: list[_Text]) -> tuple[str, _Text]:
     return says, nearest
 
 
-def _difference(one: _Text, other: _Text) -> tuple[int, str]:
+def _difference(one: Text, other: Text) -> tuple[int, str]:
     """How two texts of a group differ, nearest first; those not tied directly come last."""
     if one.low == other.low:
         return 0, "the same but for capitals"

@@ -11,6 +11,7 @@ import { SecretText } from "../../shared/SecretText";
 import { Splice, type Bar } from "../../shared/Splice";
 import { useKeys } from "../../shared/useKeys";
 import { SecretWorth } from "./SecretWorth";
+import { WhatFalls } from "./WhatFalls";
 import { useLoginActs } from "./useLoginActs";
 import { fetchSecret, placeOf, useReveal, type Wanted } from "./useReveal";
 
@@ -174,6 +175,7 @@ export default function LoginPage() {
               </span>
             </Fact>
           </dl>
+          <WhatFalls loginId={loginId} />
         </div>
         <aside className="stack" aria-label="Strength and history">
           {login.has_secret && (

@@ -4,7 +4,7 @@ import { useMemo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
-import { FINDING_KINDS, FINDING_LABELS, whyHere, type FindingKind } from "../../domain/findings";
+import { FINDING_KINDS, FINDING_LABELS, type FindingKind } from "../../domain/findings";
 import { age, count, dayAndTime } from "../../domain/moments";
 import { SmallRuler } from "../../shared/GuessRuler";
 import { FindingShape } from "../../shared/icons";
@@ -14,7 +14,9 @@ import { OpenFindingsPlot } from "./OpenFindingsPlot";
 import { WaiveDialog } from "./WaiveDialog";
 import { useVirtualRows } from "../../shared/useVirtualRows";
 
-const COLUMNS = { gridTemplateColumns: "22px minmax(170px, 230px) minmax(0, 1fr) 196px 72px" };
+const COLUMNS = {
+  gridTemplateColumns: "22px minmax(160px, 220px) minmax(0, 1fr) 62px 190px 68px",
+};
 
 export function WorklistPage() {
   const navigate = useNavigate();
@@ -69,6 +71,7 @@ export function WorklistPage() {
         </div>
         <div className="row" style={{ gap: 24 }}>
           <OpenFindingsPlot worklist={data} />
+          <Link to="/reach">Reuse map</Link>
           {check.isPending ? (
             <CheckProgress />
           ) : (
@@ -133,6 +136,7 @@ export function WorklistPage() {
               <span />
               <span>Login</span>
               <span>Why</span>
+              <span className="right">Reach</span>
               <span>Guesses</span>
               <span className="right">Age</span>
             </div>
@@ -166,7 +170,7 @@ export function WorklistPage() {
                           <Button onClick={() => setWaiving(f)}>
                             Accept… <kbd>W</kbd>
                           </Button>
-                          <span className="small quiet">{whyHere(f)}</span>
+                          <span className="small quiet">{f.why}</span>
                         </div>
                       )}
                     </div>
@@ -219,6 +223,14 @@ function FindingLine({ finding, now }: { finding: Schema["FindingRow"]; now: num
         </div>
       </span>
       <span>{finding.evidence}</span>
+      <span
+        className="right small"
+        title={
+          finding.reach ? `${count(finding.reach, "other login")} would fall with it` : undefined
+        }
+      >
+        {finding.reach ? `+ ${finding.reach.toLocaleString("en")}` : ""}
+      </span>
       <SmallRuler log10={finding.guess_number_log10} />
       <span className="right small">{age(finding.secret_since_at, now)}</span>
     </div>

@@ -1,0 +1,24 @@
+"""How much hangs on a login: the user's own word, and a guess for mailboxes and money."""
+
+import re
+
+from newknot.core.audit.audited import AuditedLogin
+from newknot.core.login import Importance
+
+_MONEY = re.compile(
+    r"\b(?:bank|banking|credit union|payroll|pension|payments?|savings|insurance|invest\w*|tax"
+    r"|loans?|mortgage|wallet)\b"
+)
+
+
+def importance_of(login: AuditedLogin, *, resets_others: bool) -> tuple[Importance, str]:
+    """The importance to order by, and on what guess it rests; empty where it is the user's own.
+
+    Only what was left at normal is guessed: a mailbox that resets others, or money, is high.
+    """
+    if login.importance is Importance.NORMAL:
+        if resets_others:
+            return Importance.HIGH, "a mailbox that resets others"
+        if _MONEY.search(login.title.lower()):
+            return Importance.HIGH, "money, by its title"
+    return login.importance, ""

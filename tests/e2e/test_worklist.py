@@ -1,0 +1,59 @@
+"""The worklist in the browser: a finding accepted by keys, and taken back; what falls with what."""
+
+from collections.abc import Iterator
+
+import pytest
+from playwright.sync_api import Browser, expect
+
+from tests.e2e.conftest import open_page
+from tests.support.running import Served, demo
+
+
+@pytest.fixture(scope="module")
+def own_demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
+    """A demo that these tests may change."""
+    with demo(tmp_path_factory.mktemp("worklist")) as served:
+        yield served
+
+
+def test_a_finding_is_accepted_by_keys_and_taken_back(
+    browser_here: Browser, own_demo: Served
+) -> None:
+    page = open_page(browser_here, own_demo)
+    to_do = page.get_by_role("heading", name="things to do")
+    before = int(to_do.inner_text().split()[0])
+    first = page.get_by_role("listitem").first
+    expect(first).to_contain_text("Fernbank Credit Union")
+    expect(first).to_contain_text("would fall with it")
+    page.keyboard.press("w")
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_text("Not mine: someone else decides").click()
+    dialog.get_by_label("Note of your own").fill("asked the branch")
+    dialog.get_by_role("button", name="Accept it").click()
+    expect(page.get_by_role("heading", name=f"{before - 1} things to do")).to_be_visible()
+    expect(page.get_by_role("link", name="3 findings accepted")).to_be_visible()
+    page.keyboard.press("a")
+    row = page.get_by_role("row").filter(has_text="asked the branch")
+    expect(row).to_contain_text("Not mine")
+    row.get_by_role("checkbox").check()
+    page.get_by_role("button", name="Take back 1 waiver").click()
+    expect(page.get_by_role("heading", name="Earlier ones")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("heading", name=f"{before} things to do")).to_be_visible()
+    page.context.close()
+
+
+def test_the_reuse_map_and_its_table_say_the_same(browser_here: Browser, own_demo: Served) -> None:
+    page = open_page(browser_here, own_demo)
+    page.keyboard.press("m")
+    table = page.get_by_role("table")
+    table.get_by_role("button", name="Tallow Post", exact=True).click()
+    expect(page.get_by_text("Slate Payroll: reset through it")).to_be_visible()
+    fall = page.get_by_role("listitem").count()
+    expect(table.get_by_role("row").filter(has_text="Tallow Post ilse.quist")).to_contain_text(
+        f"{fall} more"
+    )
+    assert page.locator(".knot[data-falls]").count() == fall
+    page.get_by_role("link", name="Tallow Post", exact=True).click()
+    expect(page.get_by_text("If it falls, so do")).to_be_visible()
+    page.context.close()

@@ -1,0 +1,42 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { queries } from "../../api/queries";
+import { CORD_LABELS, FINDING_LABELS } from "../../domain/findings";
+import { FindingShape } from "../../shared/icons";
+
+const SHOWN = 6;
+
+/** A login's findings, and the logins that fall if it falls. */
+export function WhatFalls({ loginId }: { loginId: string }) {
+  const worklist = useQuery(queries.worklist());
+  const falls = useQuery(queries.reachOf(loginId));
+  const findings = (worklist.data?.findings ?? []).filter((f) => f.login_id === loginId);
+  const others = falls.data ?? [];
+  if (findings.length === 0 && others.length === 0) return null;
+  return (
+    <section style={{ marginTop: 18 }}>
+      <h2>Findings and reach</h2>
+      {findings.map((f) => (
+        <p key={f.kind} className="small row" style={{ gap: 8, flexWrap: "nowrap" }}>
+          <FindingShape kind={f.kind} />
+          <span>
+            {FINDING_LABELS[f.kind]}: {f.evidence}
+          </span>
+        </p>
+      ))}
+      {others.length > 0 && (
+        <p className="small" style={{ marginTop: 6 }}>
+          If it falls, so do{" "}
+          {others.slice(0, SHOWN).map((o, i) => (
+            <span key={o.login_id}>
+              {i > 0 && ", "}
+              <Link to={`/logins/${o.login_id}`}>{o.title}</Link> ({CORD_LABELS[o.by]}
+              {o.after_title && `, after ${o.after_title}`})
+            </span>
+          ))}
+          {others.length > SHOWN && ` and ${others.length - SHOWN} more`}.
+        </p>
+      )}
+    </section>
+  );
+}

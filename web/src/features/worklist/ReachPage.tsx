@@ -1,0 +1,136 @@
+import { useQuery } from "@tanstack/react-query";
+import { useMemo, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { queries } from "../../api/queries";
+import { CORD_LABELS } from "../../domain/findings";
+import { count } from "../../domain/moments";
+import { laidOut } from "../../domain/reuseMap";
+import { ProblemNote } from "../../shared/ProblemNote";
+import { useKeys } from "../../shared/useKeys";
+
+const DRAWN_MOST = 60;
+const LISTED_MOST = 500;
+
+/** Logins as knots, cords between those that share or resemble a secret or can reset each other;
+ * the same facts as a table beside it. */
+export default function ReachPage() {
+  const navigate = useNavigate();
+  const { data, error } = useQuery(queries.reach());
+  const [at, setAt] = useState<string | null>(null);
+  useKeys({ Escape: () => void navigate("/") });
+  const map = useMemo(() => (data ? laidOut(data, DRAWN_MOST) : null), [data]);
+  const chosen = data?.knots.find((k) => k.login_id === at) ?? data?.knots[0];
+  const falls = useQuery({ ...queries.reachOf(chosen?.login_id ?? ""), enabled: Boolean(chosen) });
+  const fallen = new Set((falls.data ?? []).map((f) => f.login_id));
+
+  if (error || !data || !map)
+    return (
+      <main className="page" aria-busy={!error}>
+        <ProblemNote problem={error} />
+      </main>
+    );
+  return (
+    <main className="page">
+      <header style={{ marginBottom: 10 }}>
+        <p className="small">
+          <Link to="/">Worklist</Link>
+        </p>
+        <h1>Reuse map</h1>
+        <p className="small quiet">
+          {data.knots.length === 0
+            ? "No two logins share or resemble a secret, and no mailbox is named."
+            : `${count(data.knots.length, "login")} hang together: by the same secret, a similar one, or a mailbox that can reset them.`}
+          {data.knots.length > map.knots.length &&
+            ` The ${map.knots.length} that pull most are drawn.`}
+        </p>
+      </header>
+      <div className="reach">
+        <svg
+          viewBox="0 0 720 560"
+          role="img"
+          aria-label="Cords between logins; the table beside it says the same"
+        >
+          {map.cords.map((c) => (
+            <path
+              key={c.key}
+              d={c.path}
+              className={`cord ${c.kind}`}
+              data-on={chosen && (c.of.includes(chosen.login_id) || undefined)}
+            />
+          ))}
+          {map.knots.map((k) => (
+            <g
+              key={k.login_id}
+              className="knot"
+              data-on={k.login_id === chosen?.login_id || undefined}
+              data-falls={fallen.has(k.login_id) || undefined}
+              onClick={() => setAt(k.login_id)}
+            >
+              <circle cx={k.x} cy={k.y} r={k.radius} />
+              <text x={k.labelX} y={k.labelY} textAnchor={k.anchor}>
+                {k.title}
+              </text>
+            </g>
+          ))}
+        </svg>
+        <section aria-label="What falls with each" className="stack" style={{ gap: 14 }}>
+          <p className="small cord-legend">
+            <span className="same">same secret</span> <span className="similar">similar</span>{" "}
+            <span className="resets">can reset</span>
+          </p>
+          <div
+            role="group"
+            tabIndex={0}
+            aria-label="Logins by what falls with them"
+            style={{ maxHeight: 250, overflow: "auto" }}
+          >
+            <table className="plain dense small">
+              <thead>
+                <tr>
+                  <th>If this falls</th>
+                  <th className="right">so do</th>
+                </tr>
+              </thead>
+              <tbody>
+                {data.knots.slice(0, LISTED_MOST).map((k) => (
+                  <tr key={k.login_id} aria-current={k.login_id === chosen?.login_id}>
+                    <td>
+                      <button type="button" className="link" onClick={() => setAt(k.login_id)}>
+                        {k.title}
+                      </button>{" "}
+                      <span className="quiet">{k.user_name}</span>
+                    </td>
+                    <td className="right">{k.reach ? `${k.reach} more` : "no other"}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+          {chosen && (
+            <>
+              <h2>
+                With <Link to={`/logins/${chosen.login_id}`}>{chosen.title}</Link>{" "}
+                {falls.data?.length ? "fall" : "falls nothing else"}
+              </h2>
+              <div
+                role="group"
+                tabIndex={0}
+                aria-label="What falls, nearest first"
+                style={{ maxHeight: 220, overflow: "auto" }}
+              >
+                <ol className="small" style={{ margin: 0, paddingLeft: 22 }}>
+                  {(falls.data ?? []).slice(0, LISTED_MOST).map((f) => (
+                    <li key={f.login_id}>
+                      {f.title}: {CORD_LABELS[f.by]}
+                      {f.after_title && `, after ${f.after_title}`}
+                    </li>
+                  ))}
+                </ol>
+              </div>
+            </>
+          )}
+        </section>
+      </div>
+    </main>
+  );
+}
