@@ -133,7 +133,7 @@ def test_delete_asks_and_needs_proof_and_the_bin_gives_back(
     expect(dialog.get_by_text("That is not the vault's passphrase")).to_be_visible()
     dialog.get_by_label("Vault passphrase").fill(PASSPHRASE)
     page.keyboard.press("Enter")
-    expect(page.get_by_text("of 64 logins")).to_be_visible()
+    expect(page.get_by_text("of 65 logins")).to_be_visible()
     page.keyboard.press("8")
     page.get_by_role("button", name="Restore Tide Tables").click()
     expect(page.get_by_text("The bin is empty")).to_be_visible()
