@@ -46,6 +46,19 @@ def test_a_waiver_is_taken_back_and_kept_as_history(checked: Api) -> None:
     assert sorted(shown(checked)) == ["Abbey", "Harbour"]
 
 
+def test_what_changed_since_the_check_before_is_counted(checked: Api) -> None:
+    assert checked.ok("GET", "checks/worklist")["new_count"] is None
+    checked.add("Chapel", secret={"own": "dragonfly"})
+    checked.ok("POST", "checks")
+    found = checked.ok("GET", "checks/worklist")
+    assert (found["new_count"], found["gone_count"]) == (1, 0)
+    abbey = key_of(checked, "Abbey")["login_id"]
+    checked.ok("DELETE", f"logins/{abbey}", **checked.proof())
+    checked.ok("POST", "checks")
+    found = checked.ok("GET", "checks/worklist")
+    assert (found["new_count"], found["gone_count"]) == (0, 2)
+
+
 def test_what_cannot_be_accepted_is_refused_whole(checked: Api) -> None:
     key = key_of(checked, "Abbey")
     other = {"kind": "weak", "login_id": key["login_id"]}

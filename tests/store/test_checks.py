@@ -16,7 +16,8 @@ def test_a_result_replaces_the_one_before(vault: Vault) -> None:
     finding = Finding(FindingKind.REUSED, new_id(), ODD, (new_id(), new_id()), 9.5, 3, ODD)
     result = CheckResult(
         AT, 3, (new_id(),), "list", date(2026, 5, 1), 9, (finding,), {new_id(): 4.5},
-        (Group(CordKind.SAME, (new_id(), new_id())),), (CheckSummary(AT, {"weak": 2}),),
+        (Group(CordKind.SAME, (new_id(), new_id())),), frozenset({(FindingKind.WEAK, new_id())}),
+        (CheckSummary(AT, {"weak": 2}),),
     )  # fmt: skip
     for _ in range(2):
         with vault.transaction() as tx:

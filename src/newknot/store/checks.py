@@ -29,6 +29,9 @@ def put_check(tx: Transaction, vault: Vault, result: CheckResult) -> None:
             for f in result.findings
         ],
         "guess_numbers": result.guess_numbers,
+        "former": None
+        if result.former is None
+        else [[kind.value, login_id] for kind, login_id in sorted(result.former)],
         "groups": [[group.kind.value, list(group.login_ids)] for group in result.groups],
         "earlier": [[iso(s.checked_at), s.counts] for s in result.earlier],
     }
@@ -58,6 +61,9 @@ def get_check(vault: Vault) -> CheckResult | None:
             for kind, login_id, evidence, others, guesses, *rest in d["findings"]
         ),
         guess_numbers=d["guess_numbers"],
+        former=None
+        if d.get("former") is None
+        else frozenset((FindingKind(kind), login_id) for kind, login_id in d["former"]),
         # Results of before there were any have none.
         groups=tuple(
             Group(CordKind(kind), tuple(login_ids)) for kind, login_ids in d.get("groups", ())

@@ -91,6 +91,7 @@ def _run(vault: Vault, *, corpus: Corpus | None, progress: Progress, now: dateti
         findings=tuple(findings),
         guess_numbers=guess_numbers,
         groups=tuple(groups),
+        former=None if former is None else frozenset((f.kind, f.login_id) for f in former.findings),
         earlier=earlier,
     )
     with vault.transaction() as tx:

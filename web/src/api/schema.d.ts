@@ -2815,7 +2815,8 @@ export interface components {
         /**
          * Worklist
          * @description checked_at None: never checked. renewed_count: findings settled since by a new secret;
-         *     waived_count: findings accepted, which are not in the list.
+         *     waived_count: findings accepted, which are not in the list. new_count, gone_count: against the
+         *     check before; None where there was none.
          */
         Worklist: {
             /** Checked At */
@@ -2832,6 +2833,10 @@ export interface components {
             earlier: components["schemas"]["Summary"][];
             /** Findings */
             findings: components["schemas"]["FindingRow"][];
+            /** Gone Count */
+            gone_count: number | null;
+            /** New Count */
+            new_count: number | null;
             /** Renewed Count */
             renewed_count: number;
             /** Unread Count */

@@ -4,10 +4,11 @@ import { age, minutesAndSeconds } from "./moments";
 import { policySentence, power, withClass, type Policy } from "./policy";
 import { sentence } from "./problems";
 import { described, position, stretches } from "./ruler";
+import { kindsByLogin } from "./findings";
 import { inKinds, pieceOf, unread } from "./segments";
 import { haystack, matches, nearest } from "./search";
 import { classOf, grouped } from "./secretMarks";
-import { bySite } from "./siteGroups";
+import { byFindings, bySite } from "./siteGroups";
 
 describe("secret marks", () => {
   test.each([
@@ -37,6 +38,20 @@ describe("guess ruler", () => {
     expect(described(5, marks)).toBe("About 10 to the 5 guesses: falls to “at the form”.");
     expect(described(9, marks)).toContain("falls to “a state”, beyond “at the form”");
     expect(described(30, marks)).toContain("beyond every attack");
+  });
+});
+
+describe("logins by findings", () => {
+  test("those with findings come first, in the worklist's order", () => {
+    const { kinds, places } = kindsByLogin([
+      { login_id: "c", kind: "weak" },
+      { login_id: "a", kind: "reused" },
+      { login_id: "c", kind: "reused" },
+    ]);
+    expect(kinds.get("c")).toEqual(["weak", "reused"]);
+    const logins = ["a", "b", "c"].map((login_id) => ({ login_id }));
+    const rows = byFindings(logins, places);
+    expect(rows.map((r) => r.kind === "login" && r.login.login_id)).toEqual(["c", "a", "b"]);
   });
 });
 

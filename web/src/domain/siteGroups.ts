@@ -2,6 +2,18 @@
 export type Grouped<T> =
   { kind: "site"; domain: string; count: number } | { kind: "login"; login: T; inGroup: boolean };
 
+/** Those with findings first, in the order of the worklist; the others as they are. */
+export function byFindings<T extends { login_id: string }>(
+  logins: T[],
+  places: Map<string, number>,
+): Grouped<T>[] {
+  const last = places.size;
+  const place = (login: T) => places.get(login.login_id) ?? last;
+  return [...logins]
+    .sort((a, b) => place(a) - place(b))
+    .map((login) => ({ kind: "login", login, inGroup: false }));
+}
+
 export function bySite<T extends { domain: string; title: string }>(logins: T[]): Grouped<T>[] {
   const members = new Map<string, T[]>();
   for (const login of logins) {

@@ -94,8 +94,11 @@ def worklist(work: WorkDep) -> Worklist:
             findings=[],
             renewed_count=0,
             waived_count=0,
+            new_count=None,
+            gone_count=None,
             earlier=[],
         )
+    changes = result.changes
     cards, _ = list_logins(work.vault)
     by_id = {card.login_id: card for card in cards}
     rows = RowMaker(work.vault)
@@ -127,5 +130,7 @@ def worklist(work: WorkDep) -> Worklist:
         ],
         renewed_count=len({f.login_id for f in settled}),
         waived_count=len(waived),
+        new_count=changes[0] if changes else None,
+        gone_count=changes[1] if changes else None,
         earlier=[Summary(checked_at=s.checked_at, counts=s.counts) for s in result.earlier],
     )

@@ -32,7 +32,8 @@ class Summary(Shape):
 
 class Worklist(Shape):
     """checked_at None: never checked. renewed_count: findings settled since by a new secret;
-    waived_count: findings accepted, which are not in the list.
+    waived_count: findings accepted, which are not in the list. new_count, gone_count: against the
+    check before; None where there was none.
     """
 
     checked_at: datetime | None
@@ -44,6 +45,8 @@ class Worklist(Shape):
     findings: list[FindingRow]
     renewed_count: int
     waived_count: int
+    new_count: int | None
+    gone_count: int | None
     earlier: list[Summary]
 
 

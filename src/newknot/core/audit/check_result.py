@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from datetime import date, datetime
 
-from newknot.core.audit.finding import Finding
+from newknot.core.audit.finding import Finding, FindingKind
 from newknot.core.audit.reach import Group
 
 
@@ -20,7 +20,7 @@ class CheckResult:
     """checked_count logins; corpus fields None where no corpus was asked; unread: damaged ones.
 
     guess_numbers: login id -> guess_number_log10 of its secret. groups: the logins that share or
-    resemble a secret.
+    resemble a secret. former: kinds and logins of the check before; None where it was the first.
     """
 
     checked_at: datetime
@@ -32,4 +32,13 @@ class CheckResult:
     findings: tuple[Finding, ...]
     guess_numbers: dict[str, float]
     groups: tuple[Group, ...]
+    former: frozenset[tuple[FindingKind, str]] | None
     earlier: tuple[CheckSummary, ...]
+
+    @property
+    def changes(self) -> tuple[int, int] | None:
+        """(findings that the check before did not have, findings that it had and this has not)."""
+        if self.former is None:
+            return None
+        now = {(f.kind, f.login_id) for f in self.findings}
+        return len(now - self.former), len(self.former - now)

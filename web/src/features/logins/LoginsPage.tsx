@@ -4,17 +4,19 @@ import { useDeferredValue, useMemo, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Schema } from "../../api/client";
 import { queries } from "../../api/queries";
+import { FINDING_LABELS, kindsByLogin, type FindingKind } from "../../domain/findings";
 import { age, count, day } from "../../domain/moments";
 import { haystack, matches } from "../../domain/search";
-import { bySite } from "../../domain/siteGroups";
+import { byFindings, bySite } from "../../domain/siteGroups";
 import { SmallRuler } from "../../shared/GuessRuler";
+import { FindingShape } from "../../shared/icons";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useKeys } from "../../shared/useKeys";
 import { useVirtualRows } from "../../shared/useVirtualRows";
 import { useLoginActs } from "./useLoginActs";
 
 const COLUMNS = {
-  gridTemplateColumns: "minmax(200px, 1.2fr) minmax(150px, 1fr) 120px 196px 70px",
+  gridTemplateColumns: "minmax(190px, 1.2fr) minmax(130px, 1fr) 104px 92px 190px 66px",
 };
 
 export default function LoginsPage() {
@@ -22,6 +24,8 @@ export default function LoginsPage() {
   const { data, error, isPending } = useQuery(queries.logins());
   const [typed, setTyped] = useState("");
   const [folder, setFolder] = useState<string | null>(null);
+  const [gravest, setGravest] = useState(false);
+  const worklist = useQuery(queries.worklist());
   const [at, setAt] = useState(0);
   const search = useRef<InputRef>(null);
   const sought = useDeferredValue(typed);
@@ -32,16 +36,17 @@ export default function LoginsPage() {
     () => (data?.logins ?? []).map((login) => ({ login, hay: haystack(login) })),
     [data],
   );
-  const rows = useMemo(
-    () =>
-      bySite(
-        hays
-          .filter((h) => folder === null || h.login.folder === folder)
-          .filter((h) => !sought.trim() || matches(h.hay, sought))
-          .map((h) => h.login),
-      ),
-    [hays, sought, folder],
+  const { kinds, places } = useMemo(
+    () => kindsByLogin(worklist.data?.findings ?? []),
+    [worklist.data],
   );
+  const rows = useMemo(() => {
+    const found = hays
+      .filter((h) => folder === null || h.login.folder === folder)
+      .filter((h) => !sought.trim() || matches(h.hay, sought))
+      .map((h) => h.login);
+    return gravest ? byFindings(found, places) : bySite(found);
+  }, [hays, sought, folder, gravest, places]);
   const logins = rows.flatMap((r) => (r.kind === "login" ? [r.login] : []));
   const here = Math.min(at, Math.max(0, logins.length - 1));
   const login = logins[here];
@@ -148,10 +153,22 @@ export default function LoginsPage() {
             aria-label="Logins"
             style={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column" }}
           >
-            <div className="cols head" style={COLUMNS} aria-hidden="true">
+            <div className="cols head" style={COLUMNS}>
               <span>Login</span>
               <span>Site</span>
               <span>Marked</span>
+              <button
+                type="button"
+                className="link"
+                style={{ textAlign: "left" }}
+                aria-pressed={gravest}
+                onClick={() => {
+                  setGravest(!gravest);
+                  setAt(0);
+                }}
+              >
+                Findings{gravest ? " ↓" : ""}
+              </button>
               <span>Guesses, at the last check</span>
               <span className="right">Age</span>
             </div>
@@ -188,7 +205,11 @@ export default function LoginsPage() {
                       onDoubleClick={() => open(r.login)}
                       onKeyDown={() => {}}
                     >
-                      <LoginLine login={r.login} now={now} />
+                      <LoginLine
+                        login={r.login}
+                        kinds={kinds.get(r.login.login_id) ?? []}
+                        now={now}
+                      />
                     </div>
                   );
                 })}
@@ -205,7 +226,9 @@ export default function LoginsPage() {
   );
 }
 
-function LoginLine({ login, now }: { login: Schema["LoginRow"]; now: number }) {
+type LineProps = { login: Schema["LoginRow"]; kinds: FindingKind[]; now: number };
+
+function LoginLine({ login, kinds, now }: LineProps) {
   const marks = [
     login.importance === "normal" ? "" : login.importance,
     login.rotation_id ? "rotating" : "",
@@ -230,6 +253,14 @@ function LoginLine({ login, now }: { login: Schema["LoginRow"]; now: number }) {
       </span>
       <span className="sub">{login.domain || login.address}</span>
       <span className="small">{marks.join(", ")}</span>
+      <span className="row" style={{ gap: 4 }}>
+        {kinds.map((kind) => (
+          <span key={kind} title={FINDING_LABELS[kind]}>
+            <FindingShape kind={kind} />
+            <span className="visually-hidden">{FINDING_LABELS[kind]}</span>
+          </span>
+        ))}
+      </span>
       {login.has_secret ? (
         <SmallRuler log10={login.guess_number_log10} />
       ) : (
