@@ -77,7 +77,7 @@ def listed(policy: SitePolicy) -> tuple[set[str], set[str]]:
     return allowed, {text.lower() for text in cut} if policy.folds_case else cut
 
 
-@pytest.mark.parametrize("seed", range(8))
+@pytest.mark.parametrize("seed", range(6))
 def test_every_count_is_that_of_listing_and_every_allowed_string_is_drawn(seed: int) -> None:
     chance = random.Random(seed)
     compared = 0

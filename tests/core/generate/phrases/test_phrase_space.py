@@ -86,7 +86,8 @@ def shapes() -> list[PassphraseShape]:
         for words, separator, (capitals, addition) in itertools.product(
             (1, 2, 3), (" ", "-", "", "digit"), kinds
         )
-        if words < 3 or separator != "digit"
+        # Three words are too many to list in every guise: with an added digit only touching ones.
+        if words < 3 or separator == "" or (separator != "digit" and addition == "none")
     ]
 
 
@@ -98,7 +99,7 @@ def test_the_size_is_the_number_of_distinct_texts_that_the_policy_takes(
     texts = listed(layers, last_mode(shape))
     assert len(set(texts)) == len(texts), "a text could be put together in two ways"
     assert PhraseSpace(layers, None, last_mode=last_mode(shape)).size == len(texts)
-    for _ in range(6):
+    for _ in range(4):
         rules = some_policy()
         kept = rules.keeps_first or 99
         fitting = {t for t in texts if not rules.violations(t) and len(t) <= kept}
