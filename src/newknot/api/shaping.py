@@ -2,7 +2,7 @@
 
 from newknot.api.deps import Work
 from newknot.api.schemas.logins import LoginRow, SecretIn
-from newknot.core.address import site_of
+from newknot.core.address import domain_of
 from newknot.core.errors import FieldInvalid
 from newknot.core.login import LoginCard, Origin
 from newknot.core.rotation import OPEN_STATES
@@ -54,15 +54,6 @@ class RowMaker:
             "guess_number_log10": self.guess_number_log10(card),
             "rotation_id": self.rotation_ids.get(card.login_id),
         }
-
-
-def domain_of(address: str) -> str:
-    """The registrable domain of a stored address, or nothing."""
-    try:
-        site = site_of(address)
-    except FieldInvalid:
-        return ""
-    return site.domain if site is not None else ""
 
 
 def new_secret_of(body: SecretIn | None, work: Work) -> NewSecret | None:

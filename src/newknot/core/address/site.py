@@ -66,3 +66,22 @@ def _is_loopback(host: str) -> bool:
         return ip_address(host).is_loopback
     except ValueError:
         return False
+
+
+def domain_of(address: str) -> str:
+    """The registrable domain of an address as stored; nothing where it names no site."""
+    site = _site_or_none(address)
+    return site.domain if site is not None else ""
+
+
+def host_of(address: str) -> str:
+    """The host of an address as stored; nothing where it names no site."""
+    site = _site_or_none(address)
+    return site.host if site is not None else ""
+
+
+def _site_or_none(address: str) -> Site | None:
+    try:
+        return site_of(address)
+    except FieldInvalid:
+        return None

@@ -6,7 +6,7 @@ from datetime import datetime
 from math import log10
 from typing import Protocol
 
-from newknot.core.address import site_of
+from newknot.core.address import host_of
 from newknot.core.audit.audited import AuditedLogin, AuditedRotation, Measured
 from newknot.core.audit.breached import CorpusLookup, breached
 from newknot.core.audit.finding import Finding
@@ -22,7 +22,7 @@ from newknot.core.audit.reused import reused, sharing
 from newknot.core.audit.similar import resembling, similar
 from newknot.core.audit.unfinished import unfinished
 from newknot.core.audit.weak import weak
-from newknot.core.errors import FieldInvalid, NewKnotError
+from newknot.core.errors import NewKnotError
 from newknot.core.secret import Secret
 from newknot.core.strength import measure
 from newknot.core.strength.kept import KeptMeasure, kept
@@ -134,12 +134,4 @@ def measured_login(login: AuditedLogin, measures: Measures) -> Measured:
 
 def login_context(*, title: str, user_name: str, address: str) -> tuple[str, ...]:
     """What the site and an acquaintance know of a login."""
-    return tuple(word for word in (title, user_name, _host(address)) if word)
-
-
-def _host(address: str) -> str:
-    try:
-        site = site_of(address)
-    except FieldInvalid:
-        return ""
-    return site.host if site is not None else ""
+    return tuple(word for word in (title, user_name, host_of(address)) if word)

@@ -4,8 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Protocol
 
-from newknot.core.address import site_of
-from newknot.core.errors import FieldInvalid
+from newknot.core.address import domain_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,7 +36,7 @@ def resets(logins: Sequence[Addressed]) -> list[Reset]:
     known = {login.login_id for login in logins}
     mailboxes: dict[str, list[str]] = {}
     for login in logins:
-        domain, name = _domain(login.address), login.user_name.lower()
+        domain, name = domain_of(login.address), login.user_name.lower()
         if domain and name:
             first, _, rest = name.partition("@")
             if rest in ("", domain):
@@ -52,11 +51,3 @@ def resets(logins: Sequence[Addressed]) -> list[Reset]:
         if len(boxes) == 1 and boxes[0] != login.login_id:
             found.append(Reset(boxes[0], login.login_id, is_guess=True))
     return found
-
-
-def _domain(address: str) -> str:
-    try:
-        site = site_of(address)
-    except FieldInvalid:
-        return ""
-    return site.domain if site is not None else ""

@@ -8,10 +8,9 @@ that share a key are alike. The work is linear in the keys.
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from newknot.core.address import site_of
+from newknot.core.address import domain_of
 from newknot.core.audit.audited import Measured
 from newknot.core.audit.finding import Finding, FindingKind
-from newknot.core.errors import FieldInvalid
 from newknot.core.secret import Secret
 from newknot.core.strength.reading import read
 
@@ -55,7 +54,7 @@ def _read(secret: str, members: list[Measured]) -> Text:
     reading = read(secret)
     drawn = all(m.login.origin.kind == "drawn" for m in members)
     letters = "" if drawn else "".join(c for c in reading.low if c.isalpha())
-    sites = set() if drawn else {_label(m.login.address) for m in members}
+    sites = set() if drawn else {domain_of(m.login.address).partition(".")[0] for m in members}
     without = {
         reading.low.replace(site, "\0")
         for site in sites
@@ -63,15 +62,6 @@ def _read(secret: str, members: list[Measured]) -> Text:
     }
     rests = frozenset(w for w in without if len(w) - w.count("\0") >= _REST_LEAST)
     return Text(tuple(members), reading.low, reading.shaped, letters, rests)
-
-
-def _label(address: str) -> str:
-    """The site's own name: the first label of its domain."""
-    try:
-        site = site_of(address)
-    except FieldInvalid:
-        return ""
-    return site.domain.partition(".")[0] if site is not None else ""
 
 
 def _keys(text: Text) -> Iterator[str]:
