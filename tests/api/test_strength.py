@@ -132,6 +132,19 @@ def test_a_passphrase_is_judged_before_it_is_taken(listed: Api) -> None:
     assert api.refused("PUT", "vault/passphrase", wrong) == "403 wrong_passphrase"
 
 
+def test_earlier_secrets_and_secret_fields_are_compared_too(api: Api) -> None:
+    body = {
+        "title": "Fernbank",
+        "secret": {"own": "velvet orchard lantern drum"},
+        "secret_fields": [{"name": "answer", "value": "nine copper kettles singing"}],
+    }
+    made = api.ok("POST", "logins", body)["login_id"]
+    api.ok("PUT", f"logins/{made}", {"title": "Fernbank", "secret": {"own": "kq8Wz!pL2m"}})
+    for text in ("velvet orchard lantern oven", "nine copper kettles sung"):
+        found = api.ok("POST", "vault/passphrase/judge", {"passphrase": text})
+        assert found["resembles_logins"] == ["Fernbank"], text
+
+
 def test_a_new_passphrase_opens_the_vault_and_the_former_one_does_not(api: Api) -> None:
     login_id = login(api, "Fernbank", "kq8Wz!pL2m")
     path = api.keeper.path

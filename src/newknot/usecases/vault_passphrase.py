@@ -1,6 +1,7 @@
 """The vault's passphrase: judged while it is chosen, changed, and never chosen alike again."""
 
 from collections.abc import Sequence
+from contextlib import suppress
 from dataclasses import dataclass
 from datetime import datetime
 from enum import StrEnum
@@ -12,7 +13,7 @@ from newknot.core.secret import Secret
 from newknot.core.strength.resemblance import forms
 from newknot.crypto import KdfParameters
 from newknot.store.errors import RecordDamaged, RecordMissing
-from newknot.store.logins import get_secrets
+from newknot.store.logins import get_history, get_secrets
 from newknot.store.manifest import Label
 from newknot.store.passphrases import KnownPassphrase, get_passphrases, put_passphrases
 from newknot.store.vault import Vault
@@ -90,11 +91,7 @@ class Likeness:
             of: dict[bytes, str] = {}
             count = 0
             for card in list_logins(vault)[0]:
-                try:
-                    secret = get_secrets(vault, card.login_id).secret
-                except (RecordDamaged, RecordMissing):
-                    continue
-                if len(secret):
+                for secret in _secrets_of(vault, card.login_id):
                     count += 1
                     of.update(dict.fromkeys(_prints(vault, secret.reveal()), card.title))
             for known in get_passphrases(vault):
@@ -105,6 +102,17 @@ class Likeness:
         """Titles of logins whose secret the text resembles, and `EARLIER`."""
         self.look_through(vault)
         return {self._of[p] for p in _prints(vault, text) if p in self._of}
+
+
+def _secrets_of(vault: Vault, login_id: str) -> list[Secret]:
+    """A login's secret, its further secret fields, and its earlier secrets, as far as readable."""
+    found: list[Secret] = []
+    with suppress(RecordDamaged, RecordMissing):
+        held = get_secrets(vault, login_id)
+        found += [held.secret, *(field.value for field in held.fields)]
+    with suppress(RecordDamaged, RecordMissing):
+        found += [earlier.secret for earlier in get_history(vault, login_id)]
+    return [secret for secret in found if len(secret)]
 
 
 def _prints(vault: Vault, text: str) -> set[bytes]:
