@@ -45,6 +45,7 @@ def test_words_are_kept_by_wish_and_a_selection_is_sealed_before_it_is_copied(
     assert second[1] == first[1] and second != first
 
     ends = page.get_by_role("region", name="Loose ends").get_by_role("button", name="place")
+    expect(ends).not_to_have_count(0)
     before = ends.count()
     page.evaluate("getSelection().selectAllChildren(document.querySelector('.words-text'))")
     page.keyboard.press("Control+c")
@@ -88,6 +89,8 @@ def test_dice_lines_sentences_and_the_comparison(browser_here: Browser, own_demo
     expect(page.get_by_text("chosen text: no bits")).to_be_visible()
     page.get_by_role("button", name="Spell it out").click()
     expect(page.get_by_role("cell", name="capital N, november")).to_be_visible()
+    # The focus comes into the dialog when its opening is over.
+    expect(page.get_by_role("button", name="the next group")).to_be_focused()
     page.keyboard.press("Enter")
     expect(page.get_by_text("Group 2 of 2")).to_be_visible()
     page.keyboard.press("Escape")
