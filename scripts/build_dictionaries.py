@@ -110,7 +110,7 @@ def places(wordnet: Path, packages: Path) -> list[str]:
 
 
 def names_abroad(packages: Path) -> list[str]:
-    """Given and family names of Faker's European locales; commonest by the web first."""
+    """Given and family names of sixteen of Faker's locales; commonest by the web first."""
     sys.path.insert(0, str(packages))
     names: list[str] = []
     for locale in LOCALES:

@@ -1,5 +1,7 @@
 """The packed dictionaries: every word is found again, and they stay small."""
 
+from math import log10
+
 from newknot.core.shipped import shipped_bytes
 from newknot.core.strength.dictionaries import LISTS, Dictionaries, RankedList, dictionaries
 from newknot.core.strength.reading import shape_of_letters
@@ -15,9 +17,9 @@ def test_every_listed_word_is_found_by_its_shape_as_likely_or_likelier() -> None
             key = shape_of_letters(word) if word.isalpha() else word
             taken, which, listed = lists.taken(lists.number[key])
             assert shape_of_letters(listed) == shape_of_letters(word)
-            # Ranks within a fifth part of each other count as equally likely.
-            own = source.which_log10(rank, len(words)) - source.share
-            assert which - taken.share < own + 1
+            # Ranks within four tenths of each other count as equally likely.
+            own = source.which_log10(rank, len(words)) - log10(source.share)
+            assert which - log10(taken.share) < own + 0.3
 
 
 def test_of_two_words_with_one_shape_the_likelier_is_found() -> None:

@@ -25,8 +25,3 @@ def triples() -> bytes:
 def letter_number(low: str) -> int:
     """1 to 26 for a to z."""
     return ord(low) - 96
-
-
-def triple_log10(first: int, second: int, third: int) -> float:
-    """-log10 of the probability of the third letter after the two before it."""
-    return triples()[(first * LETTERS + second) * LETTERS + third] / STEPS_PER_ORDER
