@@ -134,15 +134,16 @@ def test_a_passphrase_is_judged_before_it_is_taken(listed: Api) -> None:
 
 def test_earlier_secrets_and_secret_fields_are_compared_too(api: Api) -> None:
     body = {
-        "title": "Fernbank",
+        "title": "earlier",
         "secret": {"own": "velvet orchard lantern drum"},
         "secret_fields": [{"name": "answer", "value": "nine copper kettles singing"}],
     }
     made = api.ok("POST", "logins", body)["login_id"]
-    api.ok("PUT", f"logins/{made}", {"title": "Fernbank", "secret": {"own": "kq8Wz!pL2m"}})
+    api.ok("PUT", f"logins/{made}", {"title": "earlier", "secret": {"own": "kq8Wz!pL2m"}})
     for text in ("velvet orchard lantern oven", "nine copper kettles sung"):
         found = api.ok("POST", "vault/passphrase/judge", {"passphrase": text})
-        assert found["resembles_logins"] == ["Fernbank"], text
+        assert found["resembles_logins"] == ["earlier"], text
+        assert not found["resembles_earlier"]
 
 
 def test_a_new_passphrase_opens_the_vault_and_the_former_one_does_not(api: Api) -> None:

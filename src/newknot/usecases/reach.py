@@ -33,9 +33,3 @@ def falls_with(vault: Vault, login_id: str) -> list[Fall]:
     """All that falls if this login falls, nearest first."""
     groups, links = cords(vault)
     return Reach(groups, links).falls_with(login_id)
-
-
-def reach_counts(vault: Vault) -> dict[str, int]:
-    """How many others fall with each login that any cord holds."""
-    groups, links = cords(vault)
-    return Reach(groups, links).counts()

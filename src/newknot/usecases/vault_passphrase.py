@@ -24,7 +24,6 @@ from newknot.usecases.measuring import FullMeasure, full_measure
 __all__ = ["Judgement", "Likeness", "change_passphrase", "get_passphrases", "judge"]
 
 REFUSED_BELOW_LOG10, WARNED_BELOW_LOG10 = 10.0, 14.0
-EARLIER = "earlier"
 
 
 class Verdict(StrEnum):
@@ -74,7 +73,7 @@ class Likeness:
 
     def __init__(self) -> None:
         self._lock = Lock()
-        self._of: dict[bytes, str] = {}
+        self._of: dict[bytes, str | None] = {}
         self._counter = -1
         self.secrets_count = 0
 
@@ -88,18 +87,18 @@ class Likeness:
         with self._lock:
             if self._counter == vault.counter:
                 return
-            of: dict[bytes, str] = {}
+            of: dict[bytes, str | None] = {}
             count = 0
             for card in list_logins(vault)[0]:
                 for secret in _secrets_of(vault, card.login_id):
                     count += 1
                     of.update(dict.fromkeys(_prints(vault, secret.reveal()), card.title))
             for known in get_passphrases(vault):
-                of.update(dict.fromkeys(known.fingerprints, EARLIER))
+                of.update(dict.fromkeys(known.fingerprints))
             self._of, self._counter, self.secrets_count = of, vault.counter, count
 
-    def alike(self, vault: Vault, text: str) -> set[str]:
-        """Titles of logins whose secret the text resembles, and `EARLIER`."""
+    def alike(self, vault: Vault, text: str) -> set[str | None]:
+        """Titles of logins whose secret the text resembles; None for a passphrase of the vault."""
         self.look_through(vault)
         return {self._of[p] for p in _prints(vault, text) if p in self._of}
 
@@ -146,8 +145,8 @@ def judge(text: str, *, vault: Vault, corpus: CorpusLookup | None, likeness: Lik
     """What is to be said of a passphrase for this vault."""
     measured = full_measure(text, vault=vault, corpus=corpus, context=())
     alike = likeness.alike(vault, text) if text else set()
-    titles = tuple(sorted(alike - {EARLIER}))
-    return Judgement(measured, titles, EARLIER in alike)
+    titles = tuple(sorted(title for title in alike if title is not None))
+    return Judgement(measured, titles, None in alike)
 
 
 def change_passphrase(

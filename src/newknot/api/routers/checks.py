@@ -6,6 +6,7 @@ from newknot.api.deps import WorkDep
 from newknot.api.schemas.checks import FindingRow, ProgressOut, Summary, Worklist
 from newknot.api.schemas.reach import FallOfLogin, GroupOut, KnotOut, ReachMap, ResetOut
 from newknot.api.shaping import RowMaker
+from newknot.core.audit.reach import Reach
 from newknot.core.safeguards import Act
 from newknot.store.logins import get_card
 from newknot.usecases import checks as use
@@ -44,7 +45,7 @@ def stop(work: WorkDep) -> Response:
 def reach_map(work: WorkDep) -> ReachMap:
     """Which logins share or resemble a secret, which mailbox resets which, and what falls."""
     groups, links = use_reach.cords(work.vault)
-    counts = use_reach.reach_counts(work.vault)
+    counts = Reach(groups, links).counts()
     cards = {card.login_id: card for card in list_logins(work.vault)[0]}
     knots = [
         KnotOut(
