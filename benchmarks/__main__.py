@@ -188,12 +188,12 @@ def bench_vault(folder: Path) -> None:
     now = datetime.now(UTC)
     measure("warm")
     checks = [
-        timed(lambda: run_check(vault, corpus=None, progress=Progress(), now=now)) for _ in range(3)
+        timed(lambda: run_check(vault, lists=(), progress=Progress(), now=now)) for _ in range(3)
     ]
     row("  the first check", ms(checks[0]), "2 s")
     row("  a check after it, nothing changed", ms(min(checks[1:])))
     logins = [
-        audited(card, held.secret, held.origin, None)
+        audited(card, held)
         for card in list_cards(vault)[0]
         for held in (get_secrets(vault, card.login_id),)
     ]
@@ -211,7 +211,7 @@ def bench_vault(folder: Path) -> None:
     likeness = Likeness()
     row("  reading every secret, to compare a passphrase", ms(timed(likeness.look_through, vault)))
     judging = statistics.median(
-        timed(lambda: judge(SIX_WORDS, vault=vault, corpus=None, likeness=likeness))
+        timed(lambda: judge(SIX_WORDS, vault=vault, corpora=(), likeness=likeness))
         for _ in range(9)
     )
     row("  judging a passphrase of six words as typed", ms(judging), "50 ms")

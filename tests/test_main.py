@@ -56,11 +56,14 @@ def test_a_folder_that_cannot_be_used_is_said(tmp_path: Path) -> None:
 def test_a_corpus_is_built_from_the_command_line(tmp_path: Path) -> None:
     (tmp_path / "list.txt").write_text("0" * 40 + ":3\n")
     into = ["--into", str(tmp_path / "list.corpus"), "--name", "list", "--date", "2026-05-01"]
-    code, said = run("corpus", str(tmp_path / "list.txt"), *into)
+    code, said = run("corpus", "build", str(tmp_path / "list.txt"), *into)
     assert (code, said.endswith("list of 2026-05-01, 1 secrets")) == (0, True)
-    code, said = run("corpus", str(tmp_path / "none.txt"), *into)
+    assert run("corpus", "verify", str(tmp_path / "list.corpus"))[1].endswith("list.corpus: whole")
+    code, said = run("corpus", "build", str(tmp_path / "none.txt"), *into)
     assert code != 0
-    assert said == "Cannot go on: No such file or directory."
+    assert (
+        said == "hash list refused list: none.txt, reason: No such file or directory, offsets: []"
+    )
 
 
 @pytest.mark.parametrize("how", ["terminate", "kill"])

@@ -16,13 +16,13 @@ from newknot.api.app import make_api, make_app
 from newknot.core.errors import NewKnotError
 from newknot.crypto import INTERACTIVE
 from newknot.edge import SystemClock, SystemRandom, data_folder, harden, state_folder
-from newknot.store.corpus import Corpus, build_corpus
+from newknot.store.corpus import SUFFIX, Corpus, open_corpora
+from newknot.store.corpus_build import CorpusBuildStopped, HashList, build_corpus
 from newknot.store.errors import VaultFolderRefused, VaultInUse
 from newknot.store.lock_file import LockFile
 from newknot.usecases.keeper import Keeper
 
 DEFAULT_PORT = 47806
-CORPUS_SUFFIX = ".corpus"
 
 
 def main() -> None:
@@ -51,7 +51,9 @@ def _parser() -> argparse.ArgumentParser:
     serve.add_argument("--port", type=int, default=DEFAULT_PORT)
     serve.add_argument("--web", type=Path, default=Path("web/dist"))
     serve.add_argument("--state", type=Path, help="the folder of anchors")
-    serve.add_argument("--corpus", type=Path, help="a corpus file")
+    serve.add_argument(
+        "--corpus", type=Path, action="append", help="a corpus file, instead of those built here"
+    )
     serve.set_defaults(command=_serve)
     demo = commands.add_parser("demo", help="the made-up world, with practice sites")
     demo.add_argument("--folder", type=Path, default=Path("var/demo"))
@@ -59,12 +61,21 @@ def _parser() -> argparse.ArgumentParser:
     demo.add_argument("--sites-port", type=int, default=DEFAULT_PORT + 1)
     demo.add_argument("--web", type=Path, default=Path("web/dist"))
     demo.set_defaults(command=_demo)
-    corpus = commands.add_parser("corpus", help="build a corpus from lists of HASH[:count]")
-    corpus.add_argument("lists", type=Path, nargs="+")
-    corpus.add_argument("--name", required=True)
-    corpus.add_argument("--date", type=date.fromisoformat, required=True)
-    corpus.add_argument("--into", type=Path, help="the corpus file")
-    corpus.set_defaults(command=_corpus)
+    corpus = commands.add_parser("corpus", help="breach corpora: build, list, verify")
+    acts = corpus.add_subparsers(required=True)
+    build = acts.add_parser("build", help="from lists of HASH[:count], or of plain words")
+    build.add_argument("lists", type=Path, nargs="+")
+    build.add_argument("--words", action="store_true", help="the lists hold plain words")
+    build.add_argument("--name", required=True)
+    build.add_argument("--date", type=date.fromisoformat, required=True)
+    build.add_argument("--size", type=int, nargs="+", help="the bytes of each list, where known")
+    build.add_argument("--into", type=Path, help="the corpus file")
+    build.set_defaults(command=_corpus_build)
+    listed = acts.add_parser("list", help="the corpora that are here")
+    listed.set_defaults(command=_corpus_list)
+    verify = acts.add_parser("verify", help="reads corpora against their checksums")
+    verify.add_argument("files", type=Path, nargs="+")
+    verify.set_defaults(command=_corpus_verify)
     openapi = commands.add_parser("openapi", help="print the OpenAPI document")
     openapi.set_defaults(command=_openapi)
     return parser
@@ -73,31 +84,37 @@ def _parser() -> argparse.ArgumentParser:
 def _serve(arguments: argparse.Namespace) -> None:
     harden()
     path: Path = arguments.vault or data_folder() / "own.vault"
-    corpus_path = arguments.corpus or _first_corpus()
+    corpora, refused = open_corpora(_corpora_folder())
+    if arguments.corpus:
+        corpora, refused = [Corpus.open(one) for one in arguments.corpus], []
     run_server(
         path.absolute(),
         port=arguments.port,
         web_folder=arguments.web,
         anchors=arguments.state or state_folder(),
-        corpus_path=corpus_path,
+        corpora=corpora,
+        refused_corpora=refused,
         says="",
     )
 
 
 def _demo(arguments: argparse.Namespace) -> None:
     harden()
-    from newknot.demo.world import PASSPHRASE, PracticeSites, prepare
+    from newknot.demo.world import PASSPHRASE, PracticeSites, prepare, write_outside
 
     folder: Path = arguments.folder.absolute()
     require_free(arguments.port)
-    with PracticeSites(folder, port=arguments.sites_port) as sites:
+    sites = PracticeSites(folder, port=arguments.sites_port)
+    write_outside(sites, now=SystemClock().now())
+    with sites:
         prepared = prepare(folder, sites=sites, clock=SystemClock())
         run_server(
             prepared.vault_path,
             port=arguments.port,
             web_folder=arguments.web,
             anchors=folder / "state",
-            corpus_path=prepared.corpus_path,
+            corpora=[Corpus.open(one) for one in prepared.corpus_paths],
+            refused_corpora=[],
             says=f"Passphrase of the demo vault:  {PASSPHRASE}\nPractice sites:  {sites.listing}",
         )
 
@@ -108,7 +125,8 @@ def run_server(
     port: int,
     web_folder: Path,
     anchors: Path,
-    corpus_path: Path | None,
+    corpora: list[Corpus],
+    refused_corpora: list[tuple[str, str]],
     says: str,
 ) -> None:
     """Holds the vault's lock and serves until stopped."""
@@ -122,7 +140,8 @@ def run_server(
         clock=SystemClock(),
         random=SystemRandom(),
         parameters=INTERACTIVE,
-        corpus=Corpus.open(corpus_path) if corpus_path is not None else None,
+        corpora=corpora,
+        refused_corpora=refused_corpora,
     )
     app = make_app(keeper, port=port, web_folder=web_folder)
     logging.basicConfig(level=logging.WARNING, format="%(levelname)s %(message)s")
@@ -157,19 +176,58 @@ def require_free(port: int) -> None:
             sys.exit(f"Port {port} is in use: stop what holds it, or choose another by --port.")
 
 
-def _corpus(arguments: argparse.Namespace) -> None:
+def _corpora_folder() -> Path:
+    return data_folder() / "corpora"
+
+
+def _corpus_build(arguments: argparse.Namespace) -> None:
     target = arguments.into
     if target is None:
-        folder = data_folder() / "corpora"
-        folder.mkdir(parents=True, exist_ok=True, mode=0o700)
-        target = folder / (arguments.lists[0].stem + CORPUS_SUFFIX)
-    title = build_corpus(arguments.lists, target, name=arguments.name, dated_on=arguments.date)
+        _corpora_folder().mkdir(parents=True, exist_ok=True, mode=0o700)
+        target = _corpora_folder() / (arguments.lists[0].stem + SUFFIX)
+    sizes = arguments.size or [None] * len(arguments.lists)
+    if len(sizes) != len(arguments.lists):
+        sys.exit("--size needs one number for each list.")
+    stopping: list[int] = []
+    signal.signal(signal.SIGINT, lambda *_: stopping.append(1))
+    signal.signal(signal.SIGTERM, lambda *_: stopping.append(1))
+
+    def progress(what: str, done: int, total: int) -> bool:
+        if sys.stderr.isatty():
+            print(f"\r{what} {100 * done // max(1, total)} % ", end="", file=sys.stderr, flush=True)
+        return not stopping
+
+    lists = [
+        HashList(path, words=arguments.words, size=size)
+        for path, size in zip(arguments.lists, sizes, strict=True)
+    ]
+    try:
+        built = build_corpus(
+            lists, target, name=arguments.name, dated_on=arguments.date, progress=progress
+        )
+    except CorpusBuildStopped:
+        sys.exit("Stopped. The same command goes on from where it was.")
+    title = built.title
     print(f"{target}: {title.name} of {title.dated_on}, {title.unique_count:,} secrets")
+    for name, offset in built.bad:
+        print(f"passed over: {name}, the line at byte {offset:,}", file=sys.stderr)
+    if built.bad_count > len(built.bad):
+        print(f"and {built.bad_count - len(built.bad):,} more", file=sys.stderr)
 
 
-def _first_corpus() -> Path | None:
-    found = sorted((data_folder() / "corpora").glob("*" + CORPUS_SUFFIX))
-    return found[0] if found else None
+def _corpus_list(arguments: argparse.Namespace) -> None:
+    corpora, refused = open_corpora(_corpora_folder())
+    for one in corpora:
+        title = one.title
+        print(f"{one.path}: {title.name} of {title.dated_on}, {title.unique_count:,} secrets")
+    for name, reason in refused:
+        print(f"{_corpora_folder() / name}: {reason}")
+
+
+def _corpus_verify(arguments: argparse.Namespace) -> None:
+    for path in arguments.files:
+        Corpus.open(path).verify()
+        print(f"{path}: whole")
 
 
 def _openapi(arguments: argparse.Namespace) -> None:
@@ -180,7 +238,7 @@ def _openapi(arguments: argparse.Namespace) -> None:
         clock=SystemClock(),
         random=SystemRandom(),
         parameters=INTERACTIVE,
-        corpus=None,
+        corpora=[],
     )
     print(json.dumps(make_api(keeper, port=DEFAULT_PORT).openapi(), indent=1, sort_keys=True))
 

@@ -71,7 +71,7 @@ class Api:
         return str(answer["secret"])
 
 
-def make_api(folder: Path, clock: HandClock, corpus: Corpus | None = None) -> Api:
+def make_api(folder: Path, clock: HandClock, *corpora: Corpus) -> Api:
     """An API over a vault file in the folder."""
     keeper = Keeper(
         folder / "own.vault",
@@ -80,7 +80,7 @@ def make_api(folder: Path, clock: HandClock, corpus: Corpus | None = None) -> Ap
         clock=clock,
         random=SystemRandom(),
         parameters=CHEAP,
-        corpus=corpus,
+        corpora=corpora,
     )
     web = folder / "web"
     (web / "assets").mkdir(parents=True, exist_ok=True)

@@ -6,7 +6,8 @@ from pathlib import Path
 
 import pytest
 
-from newknot.store.corpus import Corpus, build_corpus
+from newknot.store.corpus import Corpus
+from newknot.store.corpus_build import HashList, build_corpus
 from newknot.usecases.logins import add_login
 from tests.api.conftest import Api, make_api
 from tests.conftest import HandClock
@@ -95,7 +96,7 @@ def test_the_check_finds_again_what_it_found_and_drops_what_was_renewed(
     digest = sha1(b"limelight7", usedforsecurity=False).hexdigest()
     source = tmp_path / "list.txt"
     source.write_text(f"{digest}:1500\n")
-    build_corpus([source], tmp_path / "c.corpus", name="list", dated_on=date(2026, 5, 1))
+    build_corpus([HashList(source)], tmp_path / "c.corpus", name="list", dated_on=date(2026, 5, 1))
     api = make_api(tmp_path, clock, Corpus.open(tmp_path / "c.corpus"))
     api.enter("create")
     assert api.ok("GET", "checks/worklist")["checked_at"] is None
@@ -107,7 +108,7 @@ def test_the_check_finds_again_what_it_found_and_drops_what_was_renewed(
     kinds = [(f["kind"], f["title"]) for f in first["findings"]]
     assert kinds[0] == ("breached", "Fernbank")
     assert {("reused", "Tallow"), ("reused", "Cable"), ("overdue", "Slate")} <= set(kinds)
-    assert first["corpus_count"] == 1
+    assert [one["unique_count"] for one in first["asked"]] == [1]
     api.clock.pass_s(5)
     second = api.ok("POST", "checks")
     assert second["findings"] == first["findings"] and len(second["earlier"]) == 1

@@ -10,7 +10,8 @@ import pytest
 
 from newknot.core.strength import measure
 from newknot.crypto import WrongPassphrase
-from newknot.store.corpus import Corpus, build_corpus
+from newknot.store.corpus import Corpus
+from newknot.store.corpus_build import HashList, build_corpus
 from newknot.store.passphrases import get_passphrases
 from newknot.store.vault import Vault
 from newknot.usecases import measuring
@@ -25,8 +26,8 @@ def listed(api: Api, tmp_path: Path) -> Api:
     """Beside a corpus that holds one breached secret."""
     source = tmp_path / "list.txt"
     source.write_text(f"{sha1(b'dragonfly', usedforsecurity=False).hexdigest()}:1500\n")
-    build_corpus([source], tmp_path / "c.corpus", name="list", dated_on=date(2026, 5, 1))
-    api.keeper.corpus = Corpus.open(tmp_path / "c.corpus")
+    build_corpus([HashList(source)], tmp_path / "c.corpus", name="list", dated_on=date(2026, 5, 1))
+    api.keeper.corpora = [Corpus.open(tmp_path / "c.corpus")]
     return api
 
 

@@ -3,19 +3,24 @@
 from collections.abc import Sequence
 from dataclasses import replace
 from datetime import UTC, date, datetime, timedelta
+from typing import ClassVar
 
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from newknot.core.audit import AuditedLogin, AuditedRotation, AuditStopped, FindingKind, audit
 from newknot.core.audit.audited import Measured
 from newknot.core.audit.breached import secret_digest
-from newknot.core.audit.similar import resembling, similar
+from newknot.core.audit.memory import AuditMemory
+from newknot.core.audit.similar import Likenesses, similar
 from newknot.core.breach import CorpusTitle
-from newknot.core.login import Importance, Origin
+from newknot.core.login import Importance, Origin, SecondFactor
 from newknot.core.policy import SitePolicy
 from newknot.core.secret import Secret
 
 NOW = datetime(2026, 11, 25, 12, tzinfo=UTC)
+LAST_YEAR = NOW - timedelta(days=400)
 DRAWN = Origin("drawn", 126.0)
 
 
@@ -58,8 +63,8 @@ VAULT = [
     login("listed", "vWq81-xPlM"),
     login("simple", "lantern1", importance=Importance.CRITICAL),
     login("twin", "Rt7-kkPz!w42mQ", address="http://twin.example"),
-    login("other", "Rt7-kkPz!w42mQ"),
-    login("third", "Rt7-kkPz!w42mQ", importance=Importance.HIGH),
+    login("other", "Rt7-kkPz!w42mQ", secret_since_at=NOW - timedelta(days=170)),
+    login("third", "Rt7-kkPz!w42mQ", importance=Importance.HIGH, secret_since_at=LAST_YEAR),
     login("expired", "Zp4!mmQx-w93kT", expires_on=date(2026, 11, 1)),
     login("aged", "Yx9!qqWv-m17zR", max_age_days=90),
     login("local", "Ux2!ppLk-t66wN", address="http://local.localhost:8080"),
@@ -69,11 +74,17 @@ VAULT = [
     login("roomy", "kd8fm2qz", policy=LONG, policy_name="Roomy Site"),
     login("kin", "Wv3!ddKs-p55mJ", passphrase_likeness="three of its words in a row"),
     login("sounds", "kV!8q-Lz3#Rw0pXt_2mC"),
+    login("bare", "Hc6!vvTq-r41pZ", policy=LONG, policy_name="Bare", offers_second_factor=True),
+    login("app", "Jd4!ssWm-q52kV", offers_second_factor=True, second_factor=SecondFactor.ELSEWHERE),
     login("coming", "Nb5!wwRt-k28xQ", expires_on=date(2026, 12, 24), max_age_days=365),
 ]
 ROTATIONS = [
     AuditedRotation("sound", "at_site", NOW - timedelta(days=2)),
     AuditedRotation("gone", "staged", NOW),
+]
+TEXTS = [
+    *("lantern1", "lantern2", "Lantern1", "kettle!1", "vWq81-xPlM", "vWq81-xPlN", "7391"),
+    *("Rt7-kkPz!w42mQ", "Rt7-kkPz!w42mX", "Rt7-kkPz!w42m", "lantern", None),
 ]
 EXPECTED = [
     ("breached", "listed", "In the corpus, 1,000 to 2,000 times (small list of May 2026)"),
@@ -87,14 +98,15 @@ EXPECTED = [
     ("similar", "sounds", "Like Sound: one character differs"),
     ("off_policy", "ruled", "Breaks a rule of Ruled Site: longer than 10"),
     ("off_policy", "roomy", "Roomy Site takes 40 characters: these 8 fall to “stolen, fast”"),
-    ("reused", "third", "Same as Twin and 1 other"),
-    ("reused", "other", "Same as Twin and 1 other"),
-    ("reused", "twin", "Same as Other and 1 other"),
+    ("reused", "third", "Same as Twin and 1 other, since June 2026"),
+    ("reused", "other", "Same as Twin and 1 other, since June 2026"),
+    ("reused", "twin", "Same as Other and 1 other, since June 2026"),
     (
         "unfinished",
         "sound",
         "Rotation left at the site on 23 November: did it take the new secret?",
     ),
+    ("no_second_factor", "bare", "Bare offers a second factor: none is recorded here"),
     ("overdue", "aged", "Site asks for a change every 90 days: 10 days over"),
     ("overdue", "expired", "Expires on 1 November 2026, a day you set: it is past"),
     (
@@ -137,8 +149,52 @@ def test_ten_thousand_of_one_secret_are_one_group_without_blowing_up() -> None:
     many = [login(f"l{i:05}", "Rt7-kkPz!w42mQ", origin=DRAWN) for i in range(10_000)]
     found = audit(many, now=NOW, corpus=None)
     assert len(found) == 10_000
-    assert found[0].evidence == "Same as L00001 and 9998 others"
+    assert found[0].evidence == "Same as L00001 and 9998 others, since August 2026"
     assert max(len(f.others) for f in found) <= 50
+
+
+@settings(max_examples=40, deadline=None)
+@given(st.lists(st.tuples(st.integers(0, 11), st.sampled_from(TEXTS)), max_size=12))
+def test_with_a_memory_the_findings_are_those_of_a_whole_audit(
+    changes: list[tuple[int, str | None]],
+) -> None:
+    now_held = {at: login(f"l{at:02}", text) for at, text in enumerate(TEXTS)}
+    memory = AuditMemory()
+    for at, text in [(0, TEXTS[0]), *changes]:
+        if text is None:
+            now_held.pop(at, None)
+        else:
+            now_held[at] = login(f"l{at:02}", text)
+        logins = list(now_held.values())
+        found = audit(logins, now=NOW, corpus=List(), memory=memory)
+        assert found == audit(logins, now=NOW, corpus=List())
+
+
+def test_a_list_is_asked_only_about_what_is_new_or_failed_before() -> None:
+    class Failing(List):
+        asked: ClassVar[list[int]] = []
+        fails = True
+
+        def occurrences_many(self, digests: Sequence[bytes], /) -> list[int | None]:  # type: ignore[override]
+            self.asked.append(len(digests))
+            return [None] * len(digests) if self.fails else [0] * len(digests)
+
+    one, memory, logins = Failing(), AuditMemory(), VAULT[2:6]
+    for fails in (True, False, False):
+        one.fails = fails
+        audit(logins, now=NOW, corpus=one, memory=memory)
+    audit([*logins, VAULT[6]], now=NOW, corpus=one, memory=memory)
+    assert one.asked == [4, 4, 0, 1]
+
+
+def test_hits_in_several_lists_are_one_finding() -> None:
+    other = List()
+    other.title = CorpusTitle("other list", date(2025, 2, 1), 1, 1)
+    (found,) = audit([login("listed", "vWq81-xPlM")], now=NOW, corpus=[List(), other])
+    assert found.evidence == (
+        "In the corpus, 1,000 to 2,000 times (small list of May 2026), also in other list of "
+        "February 2025"
+    )
 
 
 def test_it_stops_when_asked() -> None:
@@ -173,7 +229,8 @@ def test_short_or_unlike_secrets_are_not_similar() -> None:
 
 def test_ten_thousand_of_one_stem_are_one_group_without_blowing_up() -> None:
     many = [login(f"l{i:05}", f"lantern{i:05}") for i in range(10_000)]
-    found = list(similar(resembling([Measured(one, None, None) for one in many])))
+    (group,) = Likenesses().groups([[Measured(one, None, None)] for one in many])
+    found = list(similar(group))
     assert len(found) == 10_000
     assert found[0].evidence.startswith("Like L00001 and 9998 others")
     assert max(len(f.others) for f in found) <= 50

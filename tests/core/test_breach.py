@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from newknot.core.breach import CorpusInvalid, CorpusView, encode_corpus, times_text
+from newknot.core.breach import CorpusInvalid, CorpusView, InMemory, encode_corpus, times_text
 from newknot.core.breach.times import level_of
 
 DAY = date(2026, 5, 1)
@@ -21,7 +21,7 @@ def digest(i: int) -> bytes:
 @given(st.dictionaries(st.integers(0, 10**6), st.integers(1, 2**33), max_size=400))
 def test_each_hash_is_found_at_its_level_and_no_other_hash(counts: dict[int, int]) -> None:
     body = encode_corpus(((digest(i), n) for i, n in counts.items()), name="list", dated_on=DAY)
-    view = CorpusView(body)
+    view = CorpusView(InMemory(body))
     assert view.title.unique_count == len(counts)
     found = view.occurrences_many([digest(i) for i in counts])
     assert found == [1 << level_of(n) for n in counts.values()]
@@ -40,11 +40,11 @@ def test_a_file_that_is_not_a_whole_corpus_is_refused() -> None:
     body = encode_corpus([(digest(1), 1), (digest(2), 9)], name="list", dated_on=DAY)
     for broken in (b"", body[:-1], body + b"x", b"X" + body[1:], body[:9] + b"\x09" + body[10:]):
         with pytest.raises(CorpusInvalid):
-            CorpusView(broken)
+            CorpusView(InMemory(broken))
     for at in range(0, len(body), 7):
         flipped = body[:at] + bytes([body[at] ^ 1]) + body[at + 1 :]
         with pytest.raises(CorpusInvalid):
-            CorpusView(flipped)
+            CorpusView(InMemory(flipped)).verify()
 
 
 @pytest.mark.parametrize(

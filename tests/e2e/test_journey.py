@@ -10,7 +10,7 @@ import pytest
 from playwright.sync_api import BrowserContext, Page, Playwright, expect
 
 from newknot.standins.sites import LETTERS_DIGITS
-from newknot.store.corpus import build_corpus
+from newknot.store.corpus_build import HashList, build_corpus
 from tests.conftest import PASSPHRASE
 from tests.support.running import BROWSER_ARGUMENTS, CHROMIUM, Served, practice_sites, serving
 
@@ -266,7 +266,7 @@ def test_from_an_empty_vault_to_a_renewed_secret_without_a_trace(
         f"{sha1(OLD.encode(), usedforsecurity=False).hexdigest()}:1500\n"
     )
     corpus = tmp_path / "list.corpus"
-    build_corpus([tmp_path / "list.txt"], corpus, name="list", dated_on=date(2026, 5, 1))
+    build_corpus([HashList(tmp_path / "list.txt")], corpus, name="list", dated_on=date(2026, 5, 1))
     with (
         practice_sites(tmp_path / "sites") as sites,
         serving(own, "--corpus", str(corpus)) as served,

@@ -2,7 +2,7 @@
 
 from datetime import date
 
-from newknot.core.audit.check_result import CheckResult, CheckSummary
+from newknot.core.audit.check_result import CheckResult, CheckSummary, ListAsked
 from newknot.core.audit.finding import Finding, FindingKind
 from newknot.core.audit.reach import CordKind, Group
 from newknot.store import checks
@@ -13,11 +13,12 @@ from tests.store.samples import AT, ODD
 
 def test_a_result_replaces_the_one_before(vault: Vault) -> None:
     assert checks.get_check(vault) is None
-    finding = Finding(FindingKind.REUSED, new_id(), ODD, (new_id(), new_id()), 9.5, 3, ODD)
+    finding = Finding(FindingKind.REUSED, new_id(), ODD, (new_id(), new_id()), 9.5, 3, 2.5, ODD)
     result = CheckResult(
-        AT, 3, (new_id(),), "list", date(2026, 5, 1), 9, (finding,), {new_id(): 4.5},
+        AT, 3, (new_id(),), (ListAsked("list", date(2026, 5, 1), 9, 2, ODD, 4),), (finding,),
+        {new_id(): 4.5},
         (Group(CordKind.SAME, (new_id(), new_id())),), frozenset({(FindingKind.WEAK, new_id())}),
-        (CheckSummary(AT, {"weak": 2}),),
+        (CheckSummary(AT, {"weak": 2}),), {new_id(): AT},
     )  # fmt: skip
     for _ in range(2):
         with vault.transaction() as tx:

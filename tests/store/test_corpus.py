@@ -1,13 +1,14 @@
-"""Corpus files built from lists."""
+"""Corpus files in use: several at once, strange ones, and what happens to them underneath."""
 
+import os
 from datetime import date
 from hashlib import sha1
 from pathlib import Path
 
 import pytest
 
-from newknot.core.breach import CorpusInvalid
-from newknot.store.corpus import Corpus, HashListRefused, build_corpus
+from newknot.core.breach import CorpusInvalid, encode_corpus
+from newknot.store.corpus import Corpus, open_corpora
 
 DAY = date(2026, 5, 1)
 
@@ -16,30 +17,62 @@ def digest(text: str) -> bytes:
     return sha1(text.encode(), usedforsecurity=False).digest()
 
 
-def test_case_line_ends_order_and_a_mark_do_not_change_the_file(tmp_path: Path) -> None:
-    lines = [f"{digest(str(i)).hex()}:{i + 1}" for i in range(300)]
-    plain, odd = tmp_path / "plain.txt", tmp_path / "odd.txt"
-    plain.write_text("\n".join(lines) + "\n")
-    odd.write_bytes(b"\xef\xbb\xbf" + "\r\n".join(x.upper() for x in lines[::-1]).encode())
-    for source in (plain, odd):
-        build_corpus([source], source.with_suffix(".corpus"), name="list", dated_on=DAY)
-    assert (tmp_path / "plain.corpus").read_bytes() == (tmp_path / "odd.corpus").read_bytes()
-    corpus = Corpus.open(tmp_path / "plain.corpus")
-    assert corpus.title.unique_count == 300
-    assert corpus.occurrences_many([digest("7"), digest("no")]) == [8, 0]
+@pytest.fixture
+def path(tmp_path: Path) -> Path:
+    """A corpus of 3,000 hashes."""
+    body = encode_corpus(((digest(str(i)), i + 1) for i in range(3000)), name="list", dated_on=DAY)
+    (tmp_path / "list.corpus").write_bytes(body)
+    return tmp_path / "list.corpus"
 
 
-def test_a_list_of_something_else_is_refused_and_leaves_no_file(tmp_path: Path) -> None:
-    source = tmp_path / "notes.txt"
-    source.write_text("not a hash\n" * 20)
-    with pytest.raises(HashListRefused) as caught:
-        build_corpus([source], tmp_path / "x.corpus", name="list", dated_on=DAY)
-    assert caught.value.data["lines"] == list(range(1, 12))
-    assert sorted(p.name for p in tmp_path.iterdir()) == ["notes.txt"]
+def cut(path: Path) -> None:
+    os.truncate(path, path.stat().st_size // 2)
 
 
-def test_a_missing_or_strange_file_is_no_corpus(tmp_path: Path) -> None:
-    (tmp_path / "x").write_text("hello")
-    for path in (tmp_path / "x", tmp_path / "none", tmp_path):
+def written_over(path: Path) -> None:
+    os.utime(path, ns=(1, 1))
+    path.write_bytes(path.read_bytes()[::-1])
+
+
+@pytest.mark.parametrize("harm", [cut, written_over])
+def test_a_file_that_is_harmed_in_use_gives_an_error_and_not_a_clean_answer(path, harm) -> None:  # type: ignore[no-untyped-def]
+    corpus = Corpus.open(path)
+    asked = [digest(str(i)) for i in range(2000)]
+    assert all(corpus.occurrences_many(asked))
+    harm(path)
+    with pytest.raises(CorpusInvalid, match="corpus_invalid") as caught:
+        corpus.occurrences_many(asked)
+    assert caught.value.data["reason"] == "it was changed while in use"
+
+
+def test_a_file_that_is_replaced_or_removed_stays_readable_as_it_was(path: Path) -> None:
+    corpus = Corpus.open(path)
+    (path.parent / "new").write_bytes(b"something else")
+    (path.parent / "new").replace(path)
+    assert corpus.occurrences_many([digest("6"), digest("no")]) == [4, 0]
+    path.unlink()
+    assert corpus.occurrences_many([digest("6"), digest("no")]) == [4, 0]
+
+
+def test_verifying_reads_every_byte(path: Path) -> None:
+    body = path.read_bytes()
+    assert Corpus.open(path).verify()
+    assert not Corpus.open(path).verify(lambda done, total: False)
+    for at in range(200, len(body), 997):
+        path.write_bytes(body[:at] + bytes([body[at] ^ 64]) + body[at + 1 :])
         with pytest.raises(CorpusInvalid):
-            Corpus.open(path)
+            Corpus.open(path).verify()
+
+
+def test_a_folder_gives_all_that_can_be_used_and_says_why_of_the_others(path: Path) -> None:
+    (path.parent / "a.corpus").write_text("hello")
+    body = path.read_bytes()
+    (path.parent / "b.corpus").write_bytes(body[:9] + b"\x09" + body[10:])
+    (path.parent / "c.corpus").mkdir()
+    opened, refused = open_corpora(path.parent)
+    assert [one.path for one in opened] == [path]
+    assert refused == [
+        ("a.corpus", "too short to be a corpus"),
+        ("b.corpus", "a corpus of version 9, which is not known here"),
+        ("c.corpus", "Is a directory"),
+    ]

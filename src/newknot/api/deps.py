@@ -69,6 +69,7 @@ class Work:
     session: Session
     now: datetime
     proof: str
+    port: int
 
     def allow(self, purpose: Literal["reveal", "copy"]) -> None:
         """Raises `RevealSwitchedOff` or `ProofNeeded` where a secret may not go out so."""
@@ -93,7 +94,7 @@ async def work_of(request: Request) -> AsyncIterator[Work]:
     keeper = _keeper(request)
     with keeper.at_work() as vault:
         proof = request.headers.get(PROOF_HEADER, "")
-        yield Work(keeper, vault, session, keeper.clock.now(), proof)
+        yield Work(keeper, vault, session, keeper.clock.now(), proof, request.app.state.port)
 
 
 KeeperDep = Annotated[Keeper, Depends(keeper_of)]

@@ -52,6 +52,7 @@ class RowMaker:
             "secret_since_at": card.secret_since_at,
             "deleted_at": card.deleted_at,
             "guess_number_log10": self.guess_number_log10(card),
+            "second_factor": card.second_factor,
             "rotation_id": self.rotation_ids.get(card.login_id),
         }
 

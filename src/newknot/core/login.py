@@ -25,6 +25,14 @@ class Importance(StrEnum):
     CRITICAL = "critical"
 
 
+class SecondFactor(StrEnum):
+    """Where the second factor of a login is: none recorded, its code key here, or elsewhere."""
+
+    NONE = "none"
+    HERE = "here"
+    ELSEWHERE = "elsewhere"
+
+
 @dataclass(frozen=True, slots=True)
 class PlainField:
     """A further field that may be shown in the sheet at once."""
@@ -71,15 +79,20 @@ class LoginCard:
     secret_since_at: datetime
     has_secret: bool
     deleted_at: datetime | None = None
+    second_factor: SecondFactor = SecondFactor.NONE
 
 
 @dataclass(frozen=True, slots=True)
 class LoginSecrets:
-    """The secret part of a login, sealed apart from its card."""
+    """The secret part of a login, sealed apart from its card.
+
+    code_key: an `otpauth://totp/` address, empty where the codes are not made here.
+    """
 
     secret: Secret
     origin: Origin
     fields: tuple[SecretField, ...] = ()
+    code_key: Secret = Secret("")  # noqa: RUF009 - immutable
 
 
 @dataclass(frozen=True, slots=True)

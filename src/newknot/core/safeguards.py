@@ -34,7 +34,10 @@ def _default_rules() -> dict[Act, ProofRule]:
 
 @dataclass(frozen=True, slots=True)
 class Safeguards:
-    """lock_after_s: idle seconds; clipboard_clear_s: 0 is off; proof_minutes: for MINUTES."""
+    """lock_after_s: idle seconds; clipboard_clear_s: 0 is off; proof_minutes: for MINUTES.
+
+    range_address, feed_address: services outside, asked only where their `_used` is set.
+    """
 
     lock_after_s: int = 600
     clipboard_clear_s: int = 30
@@ -42,6 +45,10 @@ class Safeguards:
     proof_minutes: int = 5
     proof_before: dict[Act, ProofRule] = field(default_factory=_default_rules)
     corpus_used: bool = True
+    range_address: str = ""
+    range_used: bool = False
+    feed_address: str = ""
+    feed_used: bool = False
     last_backup_at: datetime | None = None
 
     def __post_init__(self) -> None:

@@ -24,6 +24,8 @@ class DemoLogin:
     secret_fields: tuple[tuple[str, str], ...] = ()
     expires_in_days: int | None = None
     resets_by: str = ""
+    second_factor: str = "none"
+    code_key: str = ""
     earlier: tuple[tuple[str, int], ...] = field(default=())
     """(secret, age in days when it was set), oldest first; an empty text is drawn."""
 
@@ -105,6 +107,8 @@ LOGINS = (
         155,
         length=24,
         importance="high",
+        second_factor="here",
+        code_key="NRUW2ZLMNFTWQ5BAMJQXE3TEN5XXEIDGN5WGY33X",
         earlier=(("", 700), ("", 400)),
         notes="Asks for a change each spring.",
     ),
@@ -414,9 +418,21 @@ PRACTICE = (
         STAGE,
         310,
         length=20,
+        second_factor="elsewhere",
         tags=("practice",),
     ),
 )
 
 BREACHED = (("limelight7", 1_500), ("Harwich2019", 12), ("dragonfly", 40_000))
 """Chosen secrets of this world that the practice list holds, with their counts."""
+
+TRADE_WORDS = ("limelight7", "gobo", "spigot", "fresnel", "houselights", "strikeplate")
+HELD_ELSEWHERE = (("limelight7", 900), ("tomatoes", 5_200), ("Barndoor2023", 3))
+"""What the list held elsewhere has of this world."""
+NOTICES = (
+    ("harrowdimmers.example", 120, ("passwords", "mail addresses")),
+    ("fernbank.example", 2_000, ("passwords",)),
+    ("nightferry.example", 60, ("mail addresses", "names")),
+    ("unknownplace.example", 30, ("passwords",)),
+)
+"""(site, days ago, what was taken)."""

@@ -21,7 +21,13 @@ class PracticeSites:
     def __init__(self, folder: Path, *, port: int) -> None:
         self.port = port
         self._accounts = folder / "practice-sites.sqlite"
+        self.ranges = folder / "held-elsewhere.txt"
+        self.notices = folder / "notices.json"
         self._process: subprocess.Popen[bytes] | None = None
+
+    def address(self, name: str, path: str = "") -> str:
+        """Of a stand-in."""
+        return f"http://{name}.localhost:{self.port}{path}"
 
     @property
     def listing(self) -> str:
@@ -32,6 +38,8 @@ class PracticeSites:
         self._accounts.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
         command = [sys.executable, "-m", "newknot.standins", "--port", str(self.port)]
         command += ["--accounts", str(self._accounts), "--while-input-is-open"]
+        for option, path in (("--ranges", self.ranges), ("--notices", self.notices)):
+            command += [option, str(path)] if path.exists() else []
         # It ends with us: its input closes when this process is gone, however it went.
         self._process = subprocess.Popen(command, stdin=subprocess.PIPE)
         for _ in range(100):

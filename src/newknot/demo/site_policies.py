@@ -102,3 +102,5 @@ LEARNED = {
     "Lumen Society": "refusal",
 }
 """How a policy came to be known, where it was not typed."""
+OFFER_SECOND_FACTOR = ("Northlight Playhouse", "Slate Payroll", "Papertape Licensing")
+"""Policies of sites that are known to offer a second factor."""

@@ -1,8 +1,9 @@
 """Builds the demo vault once, through the use cases, with a past of three years."""
 
+import json
 import os
 import random
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 from functools import partial
@@ -13,19 +14,30 @@ from urllib.parse import urlsplit
 from newknot.core.audit import FindingKind
 from newknot.core.audit.waiver import WaiverReason
 from newknot.core.generate import PasswordSpace
-from newknot.core.login import Importance, LoginCard, Origin, PlainField
+from newknot.core.login import Importance, LoginCard, Origin, PlainField, SecondFactor
 from newknot.core.policy import SitePolicy
 from newknot.core.rotation import RotationEvent
+from newknot.core.safeguards import Safeguards
 from newknot.core.secret import Secret
 from newknot.core.shipped import shipped_lines
 from newknot.crypto import INTERACTIVE
-from newknot.demo.people_and_places import BREACHED, LOGINS, PRACTICE, DemoLogin
+from newknot.demo.people_and_places import (
+    BREACHED,
+    HELD_ELSEWHERE,
+    LOGINS,
+    NOTICES,
+    PRACTICE,
+    TRADE_WORDS,
+    DemoLogin,
+)
 from newknot.demo.practice import PracticeSites
-from newknot.demo.site_policies import LEARNED, POLICIES
-from newknot.store.corpus import Corpus, build_corpus
+from newknot.demo.site_policies import LEARNED, OFFER_SECOND_FACTOR, POLICIES
+from newknot.store.corpus import Corpus
+from newknot.store.corpus_build import HashList, build_corpus
 from newknot.store.vault import Vault
 from newknot.usecases.checks import run_check
 from newknot.usecases.clock import Clock
+from newknot.usecases.corpora import AskedList
 from newknot.usecases.draw_ring import DrawRing
 from newknot.usecases.drawing import best_length, draw_password
 from newknot.usecases.logins import LoginDraft, NewSecret, add_login, edit_login
@@ -33,6 +45,7 @@ from newknot.usecases.loose_ends import keep_draw
 from newknot.usecases.policies import default_policy, policy_for, save_policy
 from newknot.usecases.progress import Progress
 from newknot.usecases.rotations import StageWish, begin_rotation, hand_out, take_event
+from newknot.usecases.safeguards import change_safeguards
 from newknot.usecases.space_shelf import SpaceShelf
 from newknot.usecases.vault_passphrase import note_passphrase
 from newknot.usecases.waivers import give_waivers
@@ -43,6 +56,8 @@ PASSPHRASE = "copper truss winter ledger moth"  # noqa: S105 - it is printed at 
 SEED = 20260
 LIST_NAME = "practice list"
 LIST_DATED_ON = date(2026, 5, 1)
+TRADE_NAME = "stage trade list"
+TRADE_DATED_ON = date(2025, 11, 1)
 WAIVED = (
     (
         FindingKind.PLAIN_HTTP,
@@ -62,10 +77,10 @@ CHECKED_DAYS_AGO = (690, 520, 395, 300, 215, 130, 70, 9)
 
 @dataclass(frozen=True, slots=True)
 class Prepared:
-    """Where the demo's vault and corpus lie."""
+    """Where the demo's vault and corpora lie."""
 
     vault_path: Path
-    corpus_path: Path
+    corpus_paths: tuple[Path, ...]
 
 
 class SeededRandom:
@@ -81,9 +96,12 @@ class SeededRandom:
 
 def prepare(folder: Path, *, sites: PracticeSites, clock: Clock) -> Prepared:
     """Builds what is missing; what is there is left as the user has made it."""
-    prepared = Prepared(folder / "ilse-quist.vault", folder / "practice-list.corpus")
-    if not prepared.corpus_path.exists():
-        _build_list(folder, prepared.corpus_path)
+    practice, trade = folder / "practice-list.corpus", folder / "trade-list.corpus"
+    prepared = Prepared(folder / "ilse-quist.vault", (practice, trade))
+    if not practice.exists():
+        _build_list(folder, practice)
+    if not trade.exists():
+        _build_words(folder, trade)
     if not prepared.vault_path.exists():
         building = folder / "building.vault"
         for leftover in folder.glob("building.vault*"):
@@ -93,14 +111,15 @@ def prepare(folder: Path, *, sites: PracticeSites, clock: Clock) -> Prepared:
         )
         try:
             note_passphrase(vault, PASSPHRASE, now=clock.now())
-            fill(vault, corpus=Corpus.open(prepared.corpus_path), sites=sites, now=clock.now())
+            corpora = [Corpus.open(path) for path in prepared.corpus_paths]
+            fill(vault, corpora=corpora, sites=sites, now=clock.now())
         finally:
             vault.close()
         os.replace(building, prepared.vault_path)  # noqa: PTH105 - one step, closed file
     return prepared
 
 
-def fill(vault: Vault, *, corpus: Corpus, sites: PracticeSites, now: datetime) -> None:
+def fill(vault: Vault, *, corpora: Sequence[Corpus], sites: PracticeSites, now: datetime) -> None:
     """The logins with their past, policies, rotations, loose ends, and a check."""
     drawn = SeededRandom(SEED)
     for name, domains, document in POLICIES:
@@ -112,9 +131,18 @@ def fill(vault: Vault, *, corpus: Corpus, sites: PracticeSites, now: datetime) -
             policy=SitePolicy.from_dict(document),
             source=LEARNED.get(name, "typed"),
             now=now - timedelta(days=900),
+            offers_second_factor=name in OFFER_SECOND_FACTOR,
         )
+    change_safeguards(
+        vault,
+        Safeguards(
+            range_address=sites.address("ranges"),
+            feed_address=sites.address("notices", "/feed.json"),
+        ),
+        own_port=0,
+    )
     cards: dict[str, LoginCard] = {}
-    for days_ago, act in _past(vault, cards, drawn, corpus=corpus, sites=sites, now=now):
+    for days_ago, act in _past(vault, cards, drawn, corpora=corpora, sites=sites, now=now):
         act(now - timedelta(days=days_ago, hours=days_ago % 11))
     for demo in (*LOGINS, *PRACTICE):
         _name_mailbox(vault, demo, cards, now)
@@ -122,7 +150,7 @@ def fill(vault: Vault, *, corpus: Corpus, sites: PracticeSites, now: datetime) -
     for days, address in ((3, "https://lumensociety.example"), (0, "")):
         draw = draw_password(ring, SpaceShelf(), drawn, default_policy(), length=20, now=now)
         keep_draw(vault, draw, address=address, now=now - timedelta(days=days, hours=1))
-    run_check(vault, corpus=corpus, progress=Progress(), now=now)
+    _check(vault, corpora, now)
     for kind, title, reason, note in WAIVED:
         accepted = [(kind, cards[title].login_id)]
         give_waivers(vault, accepted, reason=reason, note=note, until_on=None, now=now)
@@ -136,7 +164,7 @@ def _past(
     cards: dict[str, LoginCard],
     drawn: SeededRandom,
     *,
-    corpus: Corpus,
+    corpora: Sequence[Corpus],
     sites: PracticeSites,
     now: datetime,
 ) -> list[tuple[int, Act]]:
@@ -151,12 +179,13 @@ def _past(
     past.append((40, lambda at: _rotated(vault, cards["Moth Lane Lamps"], drawn, at)))
     past.append((2, lambda at: _left_open(vault, cards["Plot Drawings"], drawn, at)))
     for days_ago in CHECKED_DAYS_AGO:
-        past.append((days_ago, lambda at: _check(vault, corpus, at)))
+        past.append((days_ago, lambda at: _check(vault, corpora, at)))
     return sorted(past, key=lambda one: -one[0])
 
 
-def _check(vault: Vault, corpus: Corpus, at: datetime) -> None:
-    run_check(vault, corpus=corpus, progress=Progress(), now=at)
+def _check(vault: Vault, corpora: Sequence[Corpus], at: datetime) -> None:
+    lists = [AskedList(one, one.title) for one in corpora]
+    run_check(vault, lists=lists, progress=Progress(), now=at)
 
 
 def _set(
@@ -206,6 +235,8 @@ def _draft(demo: DemoLogin, address: str, now: datetime) -> LoginDraft:
         owner=demo.owner,
         tags=demo.tags,
         importance=Importance(demo.importance),
+        second_factor=SecondFactor(demo.second_factor),
+        code_key=Secret(demo.code_key) if demo.code_key else None,
         expires_on=None
         if demo.expires_in_days is None
         else (now + timedelta(days=demo.expires_in_days)).date(),
@@ -253,7 +284,43 @@ def _build_list(folder: Path, target: Path) -> None:
     source = folder / "practice-list.txt"
     with open(source, "w", encoding="ascii") as lines:
         for word, count in counts.items():
-            digest = sha1(word.encode("utf-8"), usedforsecurity=False).hexdigest()
-            lines.write(f"{digest}:{count}\n")
-    build_corpus([source], target, name=LIST_NAME, dated_on=LIST_DATED_ON)
+            lines.write(f"{_sha1(word)}:{count}\n")
+    build_corpus([HashList(source)], target, name=LIST_NAME, dated_on=LIST_DATED_ON)
     source.unlink()
+
+
+def _build_words(folder: Path, target: Path) -> None:
+    """A second corpus, from plain words."""
+    source = folder / "trade-list.txt"
+    source.write_text("\n".join(TRADE_WORDS) + "\n", "utf-8")
+    lists = [HashList(source, words=True)]
+    build_corpus(lists, target, name=TRADE_NAME, dated_on=TRADE_DATED_ON)
+    source.unlink()
+
+
+def write_outside(sites: PracticeSites, *, now: datetime) -> None:
+    """What the stand-ins of services serve: a list held elsewhere, and notices of late."""
+    sites.ranges.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
+    if not sites.ranges.exists():
+        lines = [f"{_sha1(word)}:{count}\n" for word, count in HELD_ELSEWHERE]
+        lines += [f"{_sha1(f'made up {i}')}:{1 + i % 90}\n" for i in range(20_000)]
+        sites.ranges.write_text("".join(lines), "ascii")
+    if not sites.notices.exists():
+        items = [
+            {
+                "id": f"whistle-{i}",
+                "title": f"{site}: {', '.join(taken) or 'something'} taken",
+                "content_text": "A made-up notice.",
+                "_notice": {
+                    "site": site,
+                    "breached_on": (now - timedelta(days=days)).date().isoformat(),
+                    "taken": list(taken),
+                },
+            }
+            for i, (site, days, taken) in enumerate(NOTICES)
+        ]
+        sites.notices.write_text(json.dumps(items), "utf-8")
+
+
+def _sha1(word: str) -> str:
+    return sha1(word.encode("utf-8"), usedforsecurity=False).hexdigest()

@@ -1,7 +1,7 @@
 """Site policies as a JSON file: written whole, read with every fault named by its place.
 
     {"format": "newknot site policies", "version": 1,
-     "policies": [{"name": "…", "domains": ["…"], "policy": {…}}]}
+     "policies": [{"name": "…", "domains": ["…"], "policy": {…}, "offers_second_factor": true}]}
 
 A bare policy, or a list of entries, is read too.
 """
@@ -32,12 +32,19 @@ class PolicyEntry:
     name: str
     domains: tuple[str, ...]
     policy: SitePolicy
+    offers_second_factor: bool = False
 
 
 def write_policies(policies: Iterable[NamedPolicy]) -> bytes:
     """The file of a library; `read_policies` reads it back the same."""
     entries = [
-        {"name": p.name, "domains": list(p.domains), "policy": _spoken(p.policy)} for p in policies
+        {
+            "name": p.name,
+            "domains": list(p.domains),
+            "policy": _spoken(p.policy),
+            **({"offers_second_factor": True} if p.offers_second_factor else {}),
+        }
+        for p in policies
     ]
     document = {"format": FORMAT, "version": VERSION, "policies": entries}
     return json.dumps(document, ensure_ascii=False, indent=1).encode("utf-8")
@@ -71,7 +78,7 @@ def read_policies(body: bytes) -> list[PolicyEntry]:
 def _entry(one: object, at: str) -> PolicyEntry:
     if not isinstance(one, Mapping):
         raise PolicyFileRefused(at=at, reason="is not an object")
-    unknown = {str(key) for key in one} - {"name", "domains", "policy"}
+    unknown = {str(key) for key in one} - {"name", "domains", "policy", "offers_second_factor"}
     if unknown:
         raise PolicyFileRefused(at=f"{at}.{min(unknown)}", reason="is not a known key")
     name, domains, policy = one.get("name"), one.get("domains", []), one.get("policy")
@@ -84,7 +91,10 @@ def _entry(one: object, at: str) -> PolicyEntry:
         )
     if not isinstance(policy, Mapping):
         raise PolicyFileRefused(at=f"{at}.policy", reason="is not an object")
-    return PolicyEntry(at, name, tuple(domains), _policy(policy, f"{at}.policy."))
+    offers = one.get("offers_second_factor", False)
+    if not isinstance(offers, bool):
+        raise PolicyFileRefused(at=f"{at}.offers_second_factor", reason="is not true or false")
+    return PolicyEntry(at, name, tuple(domains), _policy(policy, f"{at}.policy."), offers)
 
 
 def _policy(document: Mapping[str, Any], at: str) -> SitePolicy:

@@ -1,4 +1,4 @@
-"""Serves the practice sites on 127.0.0.1, told apart by their NAME.localhost."""
+"""Serves the stand-ins on 127.0.0.1, told apart by their NAME.localhost."""
 
 import argparse
 import os
@@ -12,14 +12,16 @@ import uvicorn
 from starlette.applications import Starlette
 from starlette.requests import Request
 from starlette.responses import HTMLResponse, PlainTextResponse, RedirectResponse, Response
-from starlette.routing import Route
+from starlette.routing import BaseRoute, Host, Mount, Route
 
+from newknot.standins import notice_feed, range_service
 from newknot.standins.accounts import Accounts
 from newknot.standins.pages import change_form, page, sign_in_form, sign_up_form
 from newknot.standins.sites import SITES, PracticeSite
 
 COOKIE = "practice_session"
 BODY_LIMIT = 10_000
+RANGES_NAME, RANGES_DATED_ON = "list held elsewhere", "2026-09-15"
 
 
 class Practice:
@@ -161,13 +163,21 @@ def main() -> None:
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("--port", type=int, required=True)
     parser.add_argument("--accounts", type=Path, required=True)
+    parser.add_argument("--ranges", type=Path, help="a list of HASH[:count]")
+    parser.add_argument("--notices", type=Path, help="a list of notices, JSON")
     parser.add_argument("--while-input-is-open", action="store_true")
     arguments = parser.parse_args()
     if arguments.while_input_is_open:
         threading.Thread(target=_end_with_input, daemon=True).start()
-    practice = Practice(Accounts(arguments.accounts))
+    routes: list[BaseRoute] = []
+    if arguments.ranges is not None:
+        held = range_service.RangeList(arguments.ranges, name=RANGES_NAME, dated_on=RANGES_DATED_ON)
+        routes.append(Host(range_service.HOST, held.app()))
+    if arguments.notices is not None:
+        routes.append(Host(notice_feed.HOST, notice_feed.notice_app(arguments.notices)))
+    routes.append(Mount("/", Practice(Accounts(arguments.accounts)).app()))
     uvicorn.run(
-        practice.app(),
+        Starlette(routes=routes),
         host="127.0.0.1",
         port=arguments.port,
         log_level="warning",

@@ -1,32 +1,64 @@
-"""Corpus files: built from lists of hashes, opened read-only."""
+"""Corpus files, opened read-only and read in pieces; several may be in use at once."""
 
 import os
-from collections.abc import Iterator, Sequence
-from datetime import date
+from collections.abc import Callable, Sequence
 from pathlib import Path
+from time import perf_counter
 
-from newknot.core.breach import CorpusInvalid, CorpusTitle, CorpusView, encode_corpus
-from newknot.core.errors import NewKnotError
+from newknot.core.breach import CorpusInvalid, CorpusTitle, CorpusView
 
-_BAD_LINES_MOST = 10
+SUFFIX = ".corpus"
+_TRIED = 32
+_COLD_S = 20e-6
+"""A read that takes longer comes from the disk, and the next ones are better asked for ahead."""
 
 
-class HashListRefused(NewKnotError):
-    """A list with too many unreadable lines. data: lines (numbers of the first ones)."""
+class _FilePieces:
+    """A file read by position: what is cut or changed underneath is an error, never a crash."""
+
+    def __init__(self, path: Path) -> None:
+        self._file = open(path, "rb", buffering=0)  # noqa: SIM115 - held for life
+        self._fd = self._file.fileno()
+        self._standing = self._now()
+        self.size = self._standing[0]
+        os.posix_fadvise(self._fd, 0, 0, os.POSIX_FADV_RANDOM)
+
+    def _now(self) -> tuple[int, int]:
+        found = os.fstat(self._fd)
+        return found.st_size, found.st_mtime_ns
+
+    def read_many(self, offsets: Sequence[int], sizes: Sequence[int], /) -> bytes:
+        """Pieces in the order asked, joined."""
+        try:
+            begun = perf_counter()
+            wanted = list(zip(offsets, sizes, strict=True))
+            pieces = [os.pread(self._fd, n, at) for at, n in wanted[:_TRIED]]
+            rest = wanted[_TRIED:]
+            if rest and perf_counter() - begun > _TRIED * _COLD_S:
+                for at, n in rest:
+                    os.posix_fadvise(self._fd, at, n, os.POSIX_FADV_WILLNEED)
+            pieces += [os.pread(self._fd, n, at) for at, n in rest]
+            changed = self._now() != self._standing
+        except OSError as error:
+            raise CorpusInvalid(reason=error.strerror or "cannot be read") from None
+        found = b"".join(pieces)
+        if changed or len(found) != sum(sizes):
+            raise CorpusInvalid(reason="it was changed while in use")
+        return found
 
 
 class Corpus:
-    """A corpus file read whole into memory, its checksum verified."""
+    """A corpus file of a known version. Its records are checked by `verify` alone."""
 
-    def __init__(self, view: CorpusView, path: Path) -> None:
-        self._view = view
+    def __init__(self, path: Path, view: CorpusView) -> None:
         self.path = path
+        self._view = view
 
     @staticmethod
     def open(path: Path | str) -> "Corpus":
-        """Reads a corpus file. Raises `CorpusInvalid` with the reason."""
+        """Opens a corpus file. Raises `CorpusInvalid` with the reason."""
         try:
-            return Corpus(CorpusView(Path(path).read_bytes()), Path(path))
+            return Corpus(Path(path), CorpusView(_FilePieces(Path(path))))
         except OSError as error:
             raise CorpusInvalid(reason=error.strerror or "cannot be read") from None
 
@@ -36,47 +68,24 @@ class Corpus:
         return self._view.title
 
     def occurrences_many(self, digests: Sequence[bytes]) -> list[int]:
-        """For each SHA-1 digest of 20 bytes: 0 where absent, else a lower bound of its count."""
+        """For each SHA-1 digest of 20 bytes: 0 where absent, else a lower bound of its count.
+
+        Raises `CorpusInvalid` where the file was changed while in use.
+        """
         return self._view.occurrences_many(digests)
 
-
-def build_corpus(lists: Sequence[Path], target: Path, *, name: str, dated_on: date) -> CorpusTitle:
-    """A corpus file of `HASH[:count]` lines (SHA-1 hex, any case): whole or not at all.
-
-    The lists have to fit in memory. Raises `HashListRefused` beyond ten unreadable lines,
-    `CorpusInvalid`.
-    """
-    body = encode_corpus(_pairs(lists), name=name, dated_on=dated_on)
-    temporary = target.with_name(target.name + ".new")
-    with open(temporary, "wb") as file:
-        file.write(body)
-        file.flush()
-        os.fsync(file.fileno())
-    temporary.replace(target)
-    return Corpus.open(target).title
+    def verify(self, progress: Callable[[int, int], bool] = lambda done, total: True) -> bool:
+        """Reads everything against the checksums; False where stopped. Raises `CorpusInvalid`."""
+        return self._view.verify(progress)
 
 
-def _pairs(lists: Sequence[Path]) -> Iterator[tuple[bytes, int]]:
-    for path in lists:
-        bad: list[int] = []
-        with open(path, encoding="utf-8-sig", errors="replace") as lines:
-            for number, line in enumerate(lines, 1):
-                text = line.strip()
-                if not text:
-                    continue
-                pair = _pair(text)
-                if pair is not None:
-                    yield pair
-                    continue
-                bad.append(number)
-                if len(bad) > _BAD_LINES_MOST:
-                    raise HashListRefused(lines=bad)
-
-
-def _pair(text: str) -> tuple[bytes, int] | None:
-    digits, _, count = text.partition(":")
-    try:
-        digest, times = bytes.fromhex(digits), int(count or "1")
-    except ValueError:
-        return None
-    return (digest, times) if len(digest) == 20 and times >= 1 else None
+def open_corpora(folder: Path) -> tuple[list[Corpus], list[tuple[str, str]]]:
+    """(all corpora of a folder by name, (file name, reason) of those that cannot be used)."""
+    opened: list[Corpus] = []
+    refused: list[tuple[str, str]] = []
+    for path in sorted(folder.glob("*" + SUFFIX)):
+        try:
+            opened.append(Corpus.open(path))
+        except CorpusInvalid as error:
+            refused.append((path.name, str(error.data["reason"])))
+    return opened, refused

@@ -1,6 +1,7 @@
 """Logins as sealed records: card, secrets and history apart, so that lists open cards alone."""
 
 from datetime import datetime
+from functools import partial
 from typing import Any
 
 from newknot.core.login import (
@@ -10,13 +11,14 @@ from newknot.core.login import (
     LoginSecrets,
     Origin,
     PlainField,
+    SecondFactor,
     SecretField,
 )
 from newknot.core.secret import Secret
 from newknot.store.documents import day, iso, moment, packed, unpacked
 from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.manifest import Label
-from newknot.store.vault import HISTORY, SECRETS, Transaction, Vault
+from newknot.store.vault import CARD, HISTORY, SECRETS, Transaction, Vault
 
 
 def put_card(tx: Transaction, card: LoginCard) -> None:
@@ -39,13 +41,18 @@ def put_card(tx: Transaction, card: LoginCard) -> None:
         "secret_since_at": iso(card.secret_since_at),
         "has_secret": card.has_secret,
         "deleted_at": iso(card.deleted_at),
+        "second_factor": card.second_factor.value,
     }
     tx.put(Label.LOGIN, card.login_id, packed(document))
 
 
 def get_card(vault: Vault, login_id: str) -> LoginCard:
     """One card. Raises `RecordMissing`, `RecordDamaged`."""
-    d = unpacked(vault.get(Label.LOGIN, login_id))
+    return vault.decoded(Label.LOGIN, login_id, CARD, partial(_card_of, login_id))
+
+
+def _card_of(login_id: str, text: bytes) -> LoginCard:
+    d = unpacked(text)
     return LoginCard(
         login_id=login_id,
         title=d["title"],
@@ -65,6 +72,7 @@ def get_card(vault: Vault, login_id: str) -> LoginCard:
         secret_since_at=datetime.fromisoformat(d["secret_since_at"]),
         has_secret=d["has_secret"],
         deleted_at=moment(d["deleted_at"]),
+        second_factor=SecondFactor(d.get("second_factor", "none")),
     )
 
 
@@ -86,6 +94,7 @@ def put_secrets(tx: Transaction, login_id: str, secrets: LoginSecrets) -> None:
         "secret": secrets.secret.reveal(),
         "origin": origin_document(secrets.origin),
         "fields": [[f.name, f.value.reveal()] for f in secrets.fields],
+        "code_key": secrets.code_key.reveal(),
     }
     tx.put(Label.LOGIN, login_id, packed(document), part=SECRETS)
 
@@ -94,7 +103,8 @@ def get_secrets(vault: Vault, login_id: str) -> LoginSecrets:
     """The secret part. Raises `RecordMissing`, `RecordDamaged`."""
     d = unpacked(vault.get(Label.LOGIN, login_id, SECRETS))
     fields = tuple(SecretField(name, Secret(value)) for name, value in d["fields"])
-    return LoginSecrets(Secret(d["secret"]), origin_of(d["origin"]), fields)
+    code_key = Secret(d.get("code_key", ""))
+    return LoginSecrets(Secret(d["secret"]), origin_of(d["origin"]), fields, code_key)
 
 
 def put_history(tx: Transaction, login_id: str, history: tuple[EarlierSecret, ...]) -> None:

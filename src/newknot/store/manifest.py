@@ -44,6 +44,7 @@ class Label(IntEnum):
     KEPT_MEASURES = 8
     PASSPHRASES = 9
     WAIVER = 10
+    NOTICES = 11
 
 
 @dataclass(frozen=True, slots=True)

@@ -18,6 +18,7 @@ def put_policy(tx: Transaction, named: NamedPolicy) -> None:
         "policy": named.policy.to_dict(),
         "source": named.source,
         "changed_at": iso(named.changed_at),
+        "offers_second_factor": named.offers_second_factor,
     }
     tx.put(Label.POLICY, named.policy_id, packed(document))
 
@@ -32,6 +33,7 @@ def get_policy(vault: Vault, policy_id: str) -> NamedPolicy:
         SitePolicy.from_dict(d["policy"]),
         d["source"],
         datetime.fromisoformat(d["changed_at"]),
+        d.get("offers_second_factor", False),
     )
 
 

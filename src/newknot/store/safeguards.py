@@ -16,6 +16,8 @@ def put_safeguards(tx: Transaction, vault: Vault, safeguards: Safeguards) -> Non
         "proof_minutes": safeguards.proof_minutes,
         "proof_before": {act.value: rule.value for act, rule in safeguards.proof_before.items()},
         "corpus_used": safeguards.corpus_used,
+        "range": [safeguards.range_address, safeguards.range_used],
+        "feed": [safeguards.feed_address, safeguards.feed_used],
         "last_backup_at": iso(safeguards.last_backup_at),
     }
     ids = vault.ids(Label.SETTINGS)
@@ -31,6 +33,8 @@ def get_safeguards(vault: Vault) -> Safeguards:
         d = unpacked(vault.get(Label.SETTINGS, ids[0]))
     except RecordDamaged:
         return Safeguards(proof_before=dict.fromkeys(Act, ProofRule.EACH))
+    range_address, range_used = d.get("range", ("", False))
+    feed_address, feed_used = d.get("feed", ("", False))
     return Safeguards(
         lock_after_s=d["lock_after_s"],
         clipboard_clear_s=d["clipboard_clear_s"],
@@ -38,5 +42,9 @@ def get_safeguards(vault: Vault) -> Safeguards:
         proof_minutes=d["proof_minutes"],
         proof_before={Act(act): ProofRule(rule) for act, rule in d["proof_before"].items()},
         corpus_used=d["corpus_used"],
+        range_address=range_address,
+        range_used=range_used,
+        feed_address=feed_address,
+        feed_used=feed_used,
         last_backup_at=moment(d["last_backup_at"]),
     )

@@ -2,10 +2,11 @@
 
 import secrets
 import sqlite3
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager, suppress
 from pathlib import Path
 from threading import RLock
+from typing import Any, TypeVar
 
 from newknot.crypto import (
     KdfParameters,
@@ -41,6 +42,7 @@ ID_BYTES = 16
 CARD, SECRETS, HISTORY = 1, 2, 3
 """Parts of a record: what lists may open, the secrets, and the earlier secrets."""
 _STEP_BYTES = {CARD: 1024, SECRETS: 512, HISTORY: 512}
+Decoded = TypeVar("Decoded")
 _INSERT_VAULT = "INSERT INTO vault (singleton, vault_id) VALUES (1, ?)"
 _SELECT_VAULT = "SELECT vault_id FROM vault WHERE singleton = 1"
 
@@ -62,6 +64,7 @@ class Vault:
         self._lock = RLock()
         self._manifest = Manifest(self._keys.manifest, vault_id)
         self._pending: Transaction | None = None
+        self._decoded: dict[Key, tuple[tuple[int, bytes], Any]] = {}
         self.is_older_copy = False
         self.damaged: list[tuple[Key, Label | None]] = []
 
@@ -161,6 +164,7 @@ class Vault:
         with self._lock:
             self._connection.close()
             self._manifest.entries.clear()
+            self._decoded.clear()
             self._keys = VaultKeys(b"", b"", b"")
             self._vault_key = b""
 
@@ -203,6 +207,36 @@ class Vault:
                 )
             except SealBroken:
                 raise RecordDamaged(record_id=record_id) from None
+
+    def decoded(
+        self, label: Label, record_id: str, part: int, decode: Callable[[bytes], Decoded]
+    ) -> Decoded:
+        """What `decode` makes of a part; kept in memory while the vault is open, for this revision.
+
+        Raises `RecordMissing`, `RecordDamaged`.
+        """
+        with self._lock:
+            key = (_id_bytes(record_id), part)
+            entry = self._entry(key)
+            held = self._decoded.get(key)
+            if held is not None and entry is not None and held[0] == (entry.revision, entry.tag):
+                found: Decoded = held[1]
+                return found
+            found = decode(self.get(label, record_id, part))
+            if entry is not None and self._pending is None:
+                self._decoded[key] = ((entry.revision, entry.tag), found)
+            return found
+
+    def revisions(self, label: Label, *, parts: tuple[int, ...]) -> dict[str, tuple[int, ...]]:
+        """By id (hex), the revision of each of these parts of all records of a kind; 0: none."""
+        with self._lock:
+            entries = self._manifest.entries
+            found: dict[str, tuple[int, ...]] = {}
+            for record_id, part in entries:
+                if part == CARD and entries[record_id, part].label is label:
+                    held = (entries.get((record_id, one)) for one in parts)
+                    found[record_id.hex()] = tuple(e.revision if e else 0 for e in held)
+            return found
 
     @contextmanager
     def transaction(self) -> Iterator["Transaction"]:

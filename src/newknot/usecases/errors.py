@@ -67,3 +67,7 @@ class BackupUnknown(NewKnotError):
 
 class BackupNotVerified(NewKnotError):
     """The backup did not open after writing, and was removed."""
+
+
+class ServiceOff(NewKnotError):
+    """A service outside that is not switched on in the safeguards is not asked."""

@@ -1,7 +1,7 @@
 """The keeper: holds the vault while it is unlocked, counts what runs, and locks in two phases."""
 
 import gc
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from pathlib import Path
 from threading import Condition, Lock
@@ -11,6 +11,7 @@ from newknot.core.generate import RandomSource
 from newknot.crypto import KdfParameters, WrongPassphrase
 from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Vault
+from newknot.usecases.checks import CheckMemory
 from newknot.usecases.clock import Clock
 from newknot.usecases.draw_ring import DrawRing
 from newknot.usecases.errors import VaultLocked
@@ -46,20 +47,23 @@ class Keeper:
         clock: Clock,
         random: RandomSource,
         parameters: KdfParameters,
-        corpus: "Corpus | None",
+        corpora: "Sequence[Corpus]",
+        refused_corpora: Sequence[tuple[str, str]] = (),
     ) -> None:
         self.path = path
         self.state_folder = state_folder
         self.backup_folder = backup_folder
         self.clock = clock
         self.random = random
-        self.corpus = corpus
+        self.corpora = list(corpora)
+        self.refused_corpora = list(refused_corpora)
         self.sessions = Sessions()
         self.brake = GuessBrake()
         self.draws = DrawRing()
         self.spaces = SpaceShelf()
         self.likeness = Likeness()
         self.progress = Progress()
+        self.checked = CheckMemory()
         self.imports: dict[str, CsvTable] = {}
         self._parameters = parameters
         self._vault: Vault | None = None
@@ -86,7 +90,7 @@ class Keeper:
 
         Raises `PassphraseTooWeak`, `PassphraseBreached`, `VaultExists`.
         """
-        measured = full_measure(passphrase, vault=None, corpus=self.corpus, context=())
+        measured = full_measure(passphrase, vault=None, corpora=self.corpora, context=())
         Judgement(measured).require_allowed()
         vault = Vault.create(
             self.path,
@@ -148,7 +152,7 @@ class Keeper:
             change_passphrase(
                 vault,
                 passphrase,
-                corpus=self.corpus,
+                corpora=self.corpora,
                 likeness=self.likeness,
                 parameters=self._parameters,
                 now=self.clock.now(),
@@ -197,6 +201,7 @@ class Keeper:
         self.draws.clear()
         self.spaces.clear()
         self.likeness.clear()
+        self.checked.clear()
         self.imports.clear()
         gc.collect()
 

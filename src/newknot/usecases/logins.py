@@ -17,11 +17,13 @@ from newknot.core.login import (
     LoginSecrets,
     Origin,
     PlainField,
+    SecondFactor,
     SecretField,
     checked_secret_text,
     checked_text,
 )
 from newknot.core.rotation import OPEN_STATES
+from newknot.core.second_factor import Code, CodeKey
 from newknot.core.secret import Secret
 from newknot.store.errors import RecordMissing
 from newknot.store.logins import (
@@ -40,11 +42,15 @@ from newknot.store.vault import Transaction, Vault, new_id
 from newknot.usecases.errors import InBin, NothingHeld
 
 OWN = Origin("own")
+CODE_KEY_FIELD = "key of its codes"
 
 
 @dataclass(frozen=True, slots=True)
 class LoginDraft:
-    """What a form gives for a login. secret_fields None keeps those there are, by name."""
+    """What a form gives for a login. secret_fields None keeps those there are, by name.
+
+    code_key: the key of its codes, as a site gives it; None keeps the one there is.
+    """
 
     title: str
     user_name: str = ""
@@ -58,6 +64,8 @@ class LoginDraft:
     importance: Importance = Importance.NORMAL
     expires_on: date | None = None
     resets_by: str | None = None
+    second_factor: SecondFactor = SecondFactor.NONE
+    code_key: Secret | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,7 +89,8 @@ def add_login(
         fields = _secret_fields(draft, ())
         card = replace(card, has_secret=len(given.secret) > 0)
         put_card(tx, card)
-        put_secrets(tx, login_id, LoginSecrets(given.secret, given.origin, fields))
+        code_key = _code_key(draft, Secret(""))
+        put_secrets(tx, login_id, LoginSecrets(given.secret, given.origin, fields, code_key))
         if given.loose_end_id is not None:
             remove_loose_end(tx, given.loose_end_id)
     return card
@@ -107,7 +116,12 @@ def edit_login(
             changed_at=now,
             secret_since_at=former.secret_since_at,
         )
-        secrets = replace(held, fields=_secret_fields(draft, held.fields))
+        code_key = _code_key(draft, held.code_key)
+        secrets = replace(held, fields=_secret_fields(draft, held.fields), code_key=code_key)
+        if held.code_key != code_key:
+            _to_history(
+                tx, vault, login_id, held.code_key, former.changed_at, now, field=CODE_KEY_FIELD
+            )
         for field in _left(held.fields, secrets.fields):
             _to_history(tx, vault, login_id, field.value, former.changed_at, now, field=field.name)
         card = replace(card, has_secret=former.has_secret)
@@ -289,6 +303,26 @@ def _earlier(history: Sequence[EarlierSecret], earlier_id: str) -> EarlierSecret
     raise NothingHeld()
 
 
+def _code_key(draft: LoginDraft, held: Secret) -> Secret:
+    """The key of the draft's codes. Raises `FieldInvalid` where it is none."""
+    if draft.second_factor is not SecondFactor.HERE:
+        return Secret("")
+    if draft.code_key is None:
+        if not len(held):
+            raise FieldInvalid("code_key", "is missing")
+        return held
+    return Secret(CodeKey.read(draft.code_key.reveal()).address)
+
+
+def current_code(vault: Vault, login_id: str, *, now: datetime) -> Code:
+    """The code of this moment. Raises `NothingHeld` where no key is recorded."""
+    live_card(vault, login_id)
+    key = get_secrets(vault, login_id).code_key
+    if not len(key):
+        raise NothingHeld()
+    return CodeKey.read(key.reveal()).code(now)
+
+
 def _check_secret(secret: Secret) -> None:
     checked_secret_text(secret.reveal(), field="secret")
 
@@ -362,4 +396,5 @@ def _card(
         changed_at=changed_at,
         secret_since_at=secret_since_at,
         has_secret=False,
+        second_factor=draft.second_factor,
     )

@@ -11,18 +11,21 @@ from newknot.core.strength import Advice, Measure, advice, measure
 from newknot.core.strength.budgets import AttackBudget, with_rates
 from newknot.core.strength.dictionaries import DICTIONARY_VERSION
 from newknot.core.strength.kept import KeptMeasure, kept
-from newknot.store.kept_measures import Kept, get_kept_measures, put_kept_measures
+from newknot.store.kept_measures import get_kept_measures, put_kept_measures
 from newknot.store.logins import get_card, get_secrets
 from newknot.store.own_details import get_own_details, put_own_details
 from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Transaction, Vault
+from newknot.usecases.corpora import occurrences
+
+NEW_LEAST = 20
 
 __all__ = ["change_own_details", "get_own_details", "login_context"]
 
 
 @dataclass(frozen=True, slots=True)
 class FullMeasure:
-    """A measure, how often the corpus holds the text (None: no corpus is used), and advice."""
+    """A measure, how often the corpora hold the text (None: none was asked), and advice."""
 
     measure: Measure
     breached_count: int | None
@@ -30,26 +33,24 @@ class FullMeasure:
 
 
 def full_measure(
-    text: str, *, vault: Vault | None, corpus: CorpusLookup | None, context: Sequence[str]
+    text: str, *, vault: Vault | None, corpora: Sequence[CorpusLookup], context: Sequence[str]
 ) -> FullMeasure:
     """vault None: before there is one. context: what the site knows, beside the own details."""
     known = list(context)
     if vault is not None:
         known += get_own_details(vault).lines
-        corpus = corpus if get_safeguards(vault).corpus_used else None
+        corpora = corpora if get_safeguards(vault).corpus_used else ()
     found = measure(text, known)
-    count = None
-    if corpus is not None:
-        count = corpus.occurrences_many([secret_digest(text)])[0] if text else 0
+    count = occurrences(corpora, secret_digest(text))
     return FullMeasure(found, count, tuple(advice(text, known, found)))
 
 
-def login_measure(vault: Vault, login_id: str, *, corpus: CorpusLookup | None) -> FullMeasure:
+def login_measure(vault: Vault, login_id: str, *, corpora: Sequence[CorpusLookup]) -> FullMeasure:
     """The measure of a login's secret, which itself stays where it is. Raises `RecordMissing`."""
     card = get_card(vault, login_id)
     context = login_context(title=card.title, user_name=card.user_name, address=card.address)
     text = get_secrets(vault, login_id).secret.reveal()
-    return full_measure(text, vault=vault, corpus=corpus, context=context)
+    return full_measure(text, vault=vault, corpora=corpora, context=context)
 
 
 def own_budgets(vault: Vault) -> tuple[AttackBudget, ...]:
@@ -69,20 +70,25 @@ class KeptMeasures:
     def __init__(self, vault: Vault) -> None:
         self._vault = vault
         self._own = get_own_details(vault).lines
-        self._former = get_kept_measures(vault)
-        self._now: Kept = {}
+        self._held = get_kept_measures(vault)
+        self._new_count = 0
 
     def of(self, login_id: str, secret: Secret, context: tuple[str, ...]) -> KeptMeasure:
         """The measure of a login's secret beside what others know of it and of the user."""
         known = (*context, *self._own)
         text = secret.reveal()
         print_of = self._vault.fingerprint("measure", str(DICTIONARY_VERSION), text, *known)
-        held = self._former.get(login_id)
-        found = held[1] if held and held[0] == print_of else kept(measure(text, known))
-        self._now[login_id] = (print_of, found)
+        held = self._held.get(login_id)
+        if held is not None and held[0] == print_of:
+            return held[1]
+        found = kept(measure(text, known))
+        self._held[login_id] = (print_of, found)
+        self._new_count += 1
         return found
 
-    def keep(self, tx: Transaction) -> None:
-        """Writes the measures asked for, where any is new or went away."""
-        if self._now != self._former:
-            put_kept_measures(tx, self._vault, self._now)
+    def keep(self, tx: Transaction, login_ids: set[str]) -> None:
+        """Writes those of these logins, where so many are new that it is worth the whole record."""
+        if self._new_count >= NEW_LEAST:
+            self._held = {i: held for i, held in self._held.items() if i in login_ids}
+            put_kept_measures(tx, self._vault, self._held)
+            self._new_count = 0

@@ -68,6 +68,7 @@ def save_policy(
     policy: SitePolicy,
     source: str,
     now: datetime,
+    offers_second_factor: bool = False,
 ) -> NamedPolicy:
     """A policy, new or changed. Raises `FieldInvalid` where a site has one already."""
     if len(domains) > DOMAINS_LIMIT:
@@ -94,6 +95,7 @@ def save_policy(
             policy,
             source,
             now,
+            offers_second_factor,
         )
         put_policy(tx, named)
     return named
@@ -120,7 +122,10 @@ def bring_policies(
     with vault.transaction():
         for entry in entries:
             known = _known_as(list_policies(vault), entry)
-            if known is not None and known.policy == entry.policy:
+            if known is not None and (known.policy, known.offers_second_factor) == (
+                entry.policy,
+                entry.offers_second_factor,
+            ):
                 found["same"].append(entry.name)
                 continue
             found["added" if known is None else "differing"].append(entry.name)
@@ -135,6 +140,7 @@ def bring_policies(
                     policy=entry.policy,
                     source="file",
                     now=now,
+                    offers_second_factor=entry.offers_second_factor,
                 )
             except FieldInvalid as error:
                 field = f"{entry.at}.{error.data['field']}".lstrip(".")

@@ -141,9 +141,11 @@ def passphrase_likeness(
     return next((says for kind, says in _LIKENESS.items() if kind in shared), "")
 
 
-def judge(text: str, *, vault: Vault, corpus: CorpusLookup | None, likeness: Likeness) -> Judgement:
+def judge(
+    text: str, *, vault: Vault, corpora: Sequence[CorpusLookup], likeness: Likeness
+) -> Judgement:
     """What is to be said of a passphrase for this vault."""
-    measured = full_measure(text, vault=vault, corpus=corpus, context=())
+    measured = full_measure(text, vault=vault, corpora=corpora, context=())
     alike = likeness.alike(vault, text) if text else set()
     titles = tuple(sorted(title for title in alike if title is not None))
     return Judgement(measured, titles, None in alike)
@@ -153,7 +155,7 @@ def change_passphrase(
     vault: Vault,
     passphrase: str,
     *,
-    corpus: CorpusLookup | None,
+    corpora: Sequence[CorpusLookup],
     likeness: Likeness,
     parameters: KdfParameters,
     now: datetime,
@@ -162,7 +164,7 @@ def change_passphrase(
 
     Raises `PassphraseBreached`, `PassphraseTooWeak`, `PassphraseResembles`.
     """
-    judge(passphrase, vault=vault, corpus=corpus, likeness=likeness).require_allowed()
+    judge(passphrase, vault=vault, corpora=corpora, likeness=likeness).require_allowed()
     with vault.new_passphrase(passphrase, parameters=parameters) as tx:
         fresh = KnownPassphrase(now, frozenset(_prints(vault, passphrase)))
         put_passphrases(tx, vault, [*get_passphrases(vault), fresh])

@@ -5,9 +5,11 @@ from dataclasses import replace
 from datetime import date, datetime
 
 from newknot.core.audit import Finding, FindingKind
+from newknot.core.audit.notice import noticed
 from newknot.core.audit.waiver import Waiver, WaiverReason
 from newknot.core.errors import FieldInvalid
 from newknot.core.login import LoginCard, checked_text
+from newknot.store.notices import get_notices
 from newknot.store.vault import Vault, new_id
 from newknot.store.waivers import get_waiver, list_waivers, put_waiver
 from newknot.usecases.checks import current_findings, get_check
@@ -36,6 +38,7 @@ def give_waivers(
     result = get_check(vault)
     cards, _ = list_logins(vault)
     standing = current_findings(result, cards)[0] if result is not None else []
+    standing += noticed(cards, held.notices) if (held := get_notices(vault)) is not None else ()
     by_key = {(f.kind, f.login_id): f for f in standing}
     waivers = []
     for kind, login_id in accepted:

@@ -1,19 +1,26 @@
 """The check, its progress, and the worklist that it leaves."""
 
+from dataclasses import asdict
+
 from fastapi import APIRouter, Response
 
 from newknot.api.deps import WorkDep
-from newknot.api.schemas.checks import FindingRow, ProgressOut, Summary, Worklist
+from newknot.api.schemas.checks import AskedOut, FindingRow, ProgressOut, Summary, Worklist
 from newknot.api.schemas.reach import FallOfLogin, GroupOut, KnotOut, ReachMap, ResetOut
 from newknot.api.shaping import RowMaker
+from newknot.core.audit import Finding
 from newknot.core.audit.reach import Reach
+from newknot.core.login import LoginCard
+from newknot.core.loose_end import LooseEnd
 from newknot.core.safeguards import Act
 from newknot.store.logins import get_card
 from newknot.usecases import checks as use
 from newknot.usecases import reach as use_reach
+from newknot.usecases.corpora import lists_to_ask, service_of
 from newknot.usecases.logins import list_logins
+from newknot.usecases.notices import get_notices
 from newknot.usecases.safeguards import get_safeguards
-from newknot.usecases.waivers import open_and_waived
+from newknot.usecases.worklist import work_to_do
 
 router = APIRouter(prefix="/checks", tags=["check"])
 
@@ -22,8 +29,16 @@ router = APIRouter(prefix="/checks", tags=["check"])
 def run_check(work: WorkDep) -> Worklist:
     """Checks the whole vault now; answers at its end."""
     work.require(Act.CHECK)
-    corpus = work.keeper.corpus if get_safeguards(work.vault).corpus_used else None
-    use.run_check(work.vault, corpus=corpus, progress=work.keeper.progress, now=work.now)
+    with service_of(work.vault) as service:
+        lists, not_asked = lists_to_ask(work.vault, work.keeper.corpora, service)
+        use.run_check(
+            work.vault,
+            lists=lists,
+            not_asked=not_asked,
+            progress=work.keeper.progress,
+            now=work.now,
+            memory=work.keeper.checked,
+        )
     return worklist(work)
 
 
@@ -82,56 +97,67 @@ def reach_of_login(login_id: str, work: WorkDep) -> list[FallOfLogin]:
 
 @router.get("/worklist")
 def worklist(work: WorkDep) -> Worklist:
-    """The last check's findings that still stand, gravest first."""
-    result = use.get_check(work.vault)
-    if result is None:
-        return Worklist(
-            checked_at=None,
-            checked_count=0,
-            unread_count=0,
-            corpus_name=None,
-            corpus_dated_on=None,
-            corpus_count=None,
-            findings=[],
-            renewed_count=0,
-            waived_count=0,
-            new_count=None,
-            gone_count=None,
-            earlier=[],
-        )
-    changes = result.changes
-    cards, _ = list_logins(work.vault)
-    by_id = {card.login_id: card for card in cards}
+    """What still stands of the last check and what came up since, gravest first."""
+    found = work_to_do(work.vault, now=work.now)
+    result = found.result
+    changes = result.changes if result is not None else None
+    held = get_notices(work.vault)
     rows = RowMaker(work.vault)
-    standing, settled = use.current_findings(result, cards)
-    to_do, waived = open_and_waived(work.vault, standing, cards, now=work.now)
     return Worklist(
-        checked_at=result.checked_at,
-        checked_count=result.checked_count,
-        unread_count=len(result.unread),
-        corpus_name=result.corpus_name,
-        corpus_dated_on=result.corpus_dated_on,
-        corpus_count=result.corpus_count,
+        checked_at=result.checked_at if result is not None else None,
+        checked_count=result.checked_count if result is not None else 0,
+        unread_count=len(result.unread) if result is not None else 0,
+        asked=[AskedOut(**asdict(one)) for one in result.asked] if result is not None else [],
         findings=[
-            FindingRow(
-                kind=f.kind,
-                login_id=f.login_id,
-                title=by_id[f.login_id].title,
-                user_name=by_id[f.login_id].user_name,
-                importance=by_id[f.login_id].importance.value,
-                evidence=f.evidence,
-                others=list(f.others),
-                guess_number_log10=f.guess_number_log10,
-                secret_since_at=by_id[f.login_id].secret_since_at,
-                rotation_id=rows.rotation_ids.get(f.login_id),
-                reach=f.reach,
-                why=f.why,
-            )
-            for f in to_do
+            _loose_end(f, found.loose_ends[f.login_id])
+            if f.login_id in found.loose_ends
+            else _row(f, found.cards[f.login_id], rows)
+            for f in found.findings
         ],
-        renewed_count=len({f.login_id for f in settled}),
-        waived_count=len(waived),
+        renewed_count=found.renewed_count,
+        renewable_count=found.renewable_count,
+        waived_count=len(found.waived),
         new_count=changes[0] if changes else None,
         gone_count=changes[1] if changes else None,
-        earlier=[Summary(checked_at=s.checked_at, counts=s.counts) for s in result.earlier],
+        notices_used=get_safeguards(work.vault).feed_used,
+        notices_at=held.fetched_at if held is not None else None,
+        earlier=[Summary(checked_at=s.checked_at, counts=s.counts) for s in result.earlier]
+        if result is not None
+        else [],
+    )
+
+
+def _row(finding: Finding, card: LoginCard, rows: RowMaker) -> FindingRow:
+    return FindingRow(
+        kind=finding.kind,
+        login_id=card.login_id,
+        loose_end_id=None,
+        title=card.title,
+        user_name=card.user_name,
+        importance=card.importance.value,
+        evidence=finding.evidence,
+        others=list(finding.others),
+        guess_number_log10=finding.guess_number_log10,
+        since_at=card.secret_since_at,
+        rotation_id=rows.rotation_ids.get(card.login_id),
+        reach=finding.reach,
+        why=finding.why,
+    )
+
+
+def _loose_end(finding: Finding, one: LooseEnd) -> FindingRow:
+    return FindingRow(
+        kind=finding.kind,
+        login_id=None,
+        loose_end_id=one.loose_end_id,
+        title="Loose end",
+        user_name=one.address,
+        importance="normal",
+        evidence=finding.evidence,
+        others=[],
+        guess_number_log10=None,
+        since_at=one.handed_out_at,
+        rotation_id=None,
+        reach=0,
+        why=finding.why,
     )

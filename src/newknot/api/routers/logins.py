@@ -5,6 +5,7 @@ from fastapi import APIRouter, Response
 from newknot.api.deps import Work, WorkDep
 from newknot.api.schemas.draws import SecretOut
 from newknot.api.schemas.logins import (
+    CodeOut,
     EarlierRow,
     Emptied,
     FieldRevealIn,
@@ -94,10 +95,18 @@ def login_secret(login_id: str, body: RevealIn, work: WorkDep) -> SecretOut:
     return _out(use.reveal_secret(work.vault, login_id))
 
 
+@router.post("/{login_id}/code")
+def login_code(login_id: str, body: RevealIn, work: WorkDep) -> CodeOut:
+    """The second factor's code of this moment."""
+    work.allow(body.purpose)
+    found = use.current_code(work.vault, login_id, now=work.now)
+    return CodeOut(code=found.code, valid_s=found.valid_s)
+
+
 @router.post("/{login_id}/measure")
 def measure_login(login_id: str, work: WorkDep) -> MeasureOut:
     """What the current secret is made of and stands, by kinds and lengths: not the secret."""
-    found = login_measure(work.vault, login_id, corpus=work.keeper.corpus)
+    found = login_measure(work.vault, login_id, corpora=work.keeper.corpora)
     return MeasureOut.of(found, own_budgets(work.vault))
 
 
@@ -144,6 +153,8 @@ def _draft(body: LoginIn) -> use.LoginDraft:
         importance=body.importance,
         expires_on=body.expires_on,
         resets_by=body.resets_by,
+        second_factor=body.second_factor,
+        code_key=None if body.code_key is None else Secret(body.code_key.get_secret_value()),
     )
 
 

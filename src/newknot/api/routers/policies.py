@@ -94,6 +94,7 @@ def _save(policy_id: str | None, body: PolicyIn, work: WorkDep) -> PolicyOut:
         policy=SitePolicy.from_dict(body.policy),
         source=body.source,
         now=work.now,
+        offers_second_factor=body.offers_second_factor,
     )
     return _shaped(named, work)
 
@@ -119,6 +120,7 @@ def _shaped(named: NamedPolicy, work: Work) -> PolicyOut:
         policy=named.policy.to_dict(),
         source=named.source,
         changed_at=named.changed_at,
+        offers_second_factor=named.offers_second_factor,
         conflict=None
         if found is None
         else ConflictOut(

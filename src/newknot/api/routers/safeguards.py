@@ -3,8 +3,10 @@
 from fastapi import APIRouter
 
 from newknot.api.deps import Work, WorkDep
-from newknot.api.schemas.safeguards import CorpusOut, SafeguardsIn, SafeguardsOut
+from newknot.api.schemas.safeguards import CorpusOut, SafeguardsIn, SafeguardsOut, Verified
 from newknot.core.safeguards import Act, Safeguards
+from newknot.store.errors import RecordMissing
+from newknot.usecases.corpora import verified
 from newknot.usecases.safeguards import change_safeguards, get_safeguards
 
 router = APIRouter(prefix="/safeguards", tags=["safeguards"])
@@ -27,14 +29,26 @@ def change(body: SafeguardsIn, work: WorkDep) -> SafeguardsOut:
         proof_minutes=body.proof_minutes,
         proof_before=dict(body.proof_before),
         corpus_used=body.corpus_used,
+        range_address=body.range_address,
+        range_used=body.range_used,
+        feed_address=body.feed_address,
+        feed_used=body.feed_used,
     )
-    fresh = change_safeguards(work.vault, wanted)
+    fresh = change_safeguards(work.vault, wanted, own_port=work.port)
     work.keeper.touch(fresh.lock_after_s)
     return _shaped(work, fresh)
 
 
+@router.post("/corpora/{file_name}/verify")
+def verify_corpus(file_name: str, work: WorkDep) -> Verified:
+    """Reads a whole corpus against its checksums; a damaged one is an error that says where."""
+    for one in work.keeper.corpora:
+        if one.path.name == file_name:
+            return Verified(is_whole=verified(one, work.keeper.progress))
+    raise RecordMissing()
+
+
 def _shaped(work: Work, held: Safeguards) -> SafeguardsOut:
-    corpus = work.keeper.corpus
     return SafeguardsOut(
         lock_after_s=held.lock_after_s,
         clipboard_clear_s=held.clipboard_clear_s,
@@ -43,13 +57,28 @@ def _shaped(work: Work, held: Safeguards) -> SafeguardsOut:
         proof_before=held.proof_before,
         corpus_used=held.corpus_used,
         last_backup_at=held.last_backup_at,
-        corpus=None
-        if corpus is None
-        else CorpusOut(
-            name=corpus.title.name,
-            dated_on=corpus.title.dated_on,
-            unique_count=corpus.title.unique_count,
-        ),
+        range_address=held.range_address,
+        range_used=held.range_used,
+        feed_address=held.feed_address,
+        feed_used=held.feed_used,
+        corpora=[
+            *(
+                CorpusOut(
+                    file_name=one.path.name,
+                    name=one.title.name,
+                    dated_on=one.title.dated_on,
+                    unique_count=one.title.unique_count,
+                    reason="",
+                )
+                for one in work.keeper.corpora
+            ),
+            *(
+                CorpusOut(
+                    file_name=name, name=name, dated_on=None, unique_count=None, reason=reason
+                )
+                for name, reason in work.keeper.refused_corpora
+            ),
+        ],
         vault_path=str(work.keeper.path),
         backup_folder=str(work.keeper.backup_folder),
     )

@@ -58,10 +58,10 @@ def measure_text(body: MeasureIn, keeper: KeeperDep) -> MeasureOut:
     """The guess number of a text. Without a session only while there is no vault yet."""
     text = body.secret.get_secret_value()
     if not keeper.exists:
-        found = full_measure(text, vault=None, corpus=keeper.corpus, context=body.context)
+        found = full_measure(text, vault=None, corpora=keeper.corpora, context=body.context)
         return MeasureOut.of(found, BUDGETS)
     with keeper.at_work() as vault:
-        found = full_measure(text, vault=vault, corpus=keeper.corpus, context=body.context)
+        found = full_measure(text, vault=vault, corpora=keeper.corpora, context=body.context)
         return MeasureOut.of(found, own_budgets(vault))
 
 
@@ -70,7 +70,7 @@ def compare_texts(body: CompareIn, work: WorkDep) -> CompareOut:
     """Two texts side by side: which stands more guesses, and why."""
     first, second = (
         full_measure(
-            text.get_secret_value(), vault=work.vault, corpus=work.keeper.corpus, context=()
+            text.get_secret_value(), vault=work.vault, corpora=work.keeper.corpora, context=()
         )
         for text in (body.first, body.second)
     )

@@ -115,7 +115,7 @@ def judge_passphrase(body: JudgeIn, work: WorkDep) -> JudgementOut:
     judged = judge(
         body.passphrase.get_secret_value(),
         vault=work.vault,
-        corpus=work.keeper.corpus,
+        corpora=work.keeper.corpora,
         likeness=work.keeper.likeness,
     )
     return JudgementOut.of(judged, own_budgets(work.vault))

@@ -6,7 +6,7 @@ from typing import Literal
 from pydantic import Field, SecretStr
 
 from newknot.api.schemas.base import Shape
-from newknot.core.login import Importance
+from newknot.core.login import Importance, SecondFactor
 
 
 class FieldShape(Shape):
@@ -32,7 +32,7 @@ class SecretIn(Shape):
 
 
 class LoginIn(Shape):
-    """A login as the form gives it; secret None leaves the present one."""
+    """A login as the form gives it; secret or code_key None leaves the present one."""
 
     title: str
     user_name: str = ""
@@ -46,6 +46,8 @@ class LoginIn(Shape):
     importance: Importance = Importance.NORMAL
     expires_on: date | None = None
     resets_by: str | None = None
+    second_factor: SecondFactor = SecondFactor.NONE
+    code_key: SecretStr | None = None
     secret: SecretIn | None = None
 
 
@@ -67,6 +69,7 @@ class LoginRow(Shape):
     deleted_at: datetime | None
     guess_number_log10: float | None
     rotation_id: str | None
+    second_factor: SecondFactor
 
 
 class EarlierRow(Shape):
@@ -93,6 +96,13 @@ class LoginSheet(LoginRow):
     made: Literal["drawn", "own", "imported"]
     entropy_bits: float | None
     history: list[EarlierRow]
+
+
+class CodeOut(Shape):
+    """A code of a second factor, and for how many more seconds it is taken."""
+
+    code: str
+    valid_s: int
 
 
 class LoginList(Shape):

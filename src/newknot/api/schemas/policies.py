@@ -35,6 +35,7 @@ class PolicyIn(Shape):
     domains: list[str]
     policy: dict[str, object]
     source: Literal["typed", "form", "refusal"] = "typed"
+    offers_second_factor: bool = False
 
 
 class PoliciesBroughtOut(Shape):
@@ -71,6 +72,7 @@ class PolicyOut(Shape):
     policy: dict[str, object]
     source: str
     changed_at: datetime
+    offers_second_factor: bool
     conflict: ConflictOut | None
     attribute_text: str
     not_drawn: str | None

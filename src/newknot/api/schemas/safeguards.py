@@ -15,20 +15,32 @@ class SafeguardsIn(Shape):
     proof_minutes: Whole
     proof_before: dict[Act, ProofRule]
     corpus_used: bool
+    range_address: str
+    range_used: bool
+    feed_address: str
+    feed_used: bool
 
 
 class CorpusOut(Shape):
-    """A corpus that is loaded."""
+    """A corpus that is open; reason: why one that is there cannot be used, and then no more."""
 
+    file_name: str
     name: str
-    dated_on: date
-    unique_count: int
+    dated_on: date | None
+    unique_count: int | None
+    reason: str
+
+
+class Verified(Shape):
+    """Whether every byte of a corpus was read and is as written; false where it was stopped."""
+
+    is_whole: bool
 
 
 class SafeguardsOut(SafeguardsIn):
-    """With what the server adds: the corpus, the last backup, where the vault lies."""
+    """With what the server adds: the corpora, the last backup, where the vault lies."""
 
     last_backup_at: datetime | None
-    corpus: CorpusOut | None
+    corpora: list[CorpusOut]
     vault_path: str
     backup_folder: str

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 from functools import cache
-from ipaddress import ip_address
+from ipaddress import IPv4Address, IPv6Address, ip_address
 from urllib.parse import urlsplit
 
 from publicsuffixlist import PublicSuffixList
@@ -49,11 +49,8 @@ def site_of(address: str) -> Site | None:
 
 
 def _domain(host: str) -> str:
-    try:
-        ip_address(host)
+    if _as_ip(host) is not None:
         return host
-    except ValueError:
-        pass
     if host == "localhost" or host.endswith(".localhost"):
         return host
     return _suffixes().privatesuffix(host) or host
@@ -62,10 +59,17 @@ def _domain(host: str) -> str:
 def _is_loopback(host: str) -> bool:
     if host == "localhost" or host.endswith(".localhost"):
         return True
+    address = _as_ip(host)
+    return address is not None and address.is_loopback
+
+
+def _as_ip(host: str) -> IPv4Address | IPv6Address | None:
+    if not host[-1].isdigit() and ":" not in host:
+        return None
     try:
-        return ip_address(host).is_loopback
+        return ip_address(host)
     except ValueError:
-        return False
+        return None
 
 
 def domain_of(address: str) -> str:

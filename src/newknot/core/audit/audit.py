@@ -1,25 +1,27 @@
 """The whole check over a vault's logins: every finding, gravest first."""
 
 from collections.abc import Callable, Sequence
-from dataclasses import replace
 from datetime import datetime
+from functools import partial
 from math import log10
 from typing import Protocol
 
 from newknot.core.address import host_of
 from newknot.core.audit.audited import AuditedLogin, AuditedRotation, Measured
-from newknot.core.audit.breached import CorpusLookup, breached
-from newknot.core.audit.finding import Finding
+from newknot.core.audit.breached import CorpusLookup, Hit, breached, secret_digest
+from newknot.core.audit.finding import Finding, FindingKind
 from newknot.core.audit.importance import importance_of
 from newknot.core.audit.like_passphrase import like_passphrase
 from newknot.core.audit.mailboxes import resets
+from newknot.core.audit.memory import AuditMemory, Seen
+from newknot.core.audit.no_second_factor import no_second_factor
 from newknot.core.audit.off_policy import off_policy
-from newknot.core.audit.order import urgency, why_here
+from newknot.core.audit.order import in_order
 from newknot.core.audit.overdue import overdue
 from newknot.core.audit.plain_http import plain_http
 from newknot.core.audit.reach import CordKind, Group, Reach
-from newknot.core.audit.reused import reused, sharing
-from newknot.core.audit.similar import resembling, similar
+from newknot.core.audit.reused import by_secret, reused
+from newknot.core.audit.similar import similar
 from newknot.core.audit.unfinished import unfinished
 from newknot.core.audit.weak import weak
 from newknot.core.errors import NewKnotError
@@ -53,42 +55,55 @@ def audit(
     logins: Sequence[AuditedLogin],
     *,
     now: datetime,
-    corpus: CorpusLookup | None,
+    corpus: CorpusLookup | Sequence[CorpusLookup] | None,
     rotations: Sequence[AuditedRotation] = (),
     progress: Callable[[int, int], bool] = lambda done, total: True,
     guess_numbers: dict[str, float] | None = None,
     groups: list[Group] | None = None,
     measures: Measures | None = None,
+    memory: AuditMemory | None = None,
 ) -> list[Finding]:
     """All findings, ordered by kind × importance × reach, then guess number, then login id.
 
     guess_numbers, where given, is filled with login id -> guess_number_log10, and groups with the
     logins that share or resemble a secret. measures: where they were kept; else taken anew.
+    memory: that of the audit before; logins that are the same objects as then are not asked again.
 
     corpus None: nothing is said about breaches. progress(done, total) is called for each login
     measured; where it answers False, `AuditStopped` is raised.
     """
+    memory = AuditMemory() if memory is None else memory
     measures = measures or Fresh()
-    measured: list[Measured] = []
+    seen: list[Seen] = []
     for done, login in enumerate(logins):
         if not progress(done, len(logins)):
             raise AuditStopped()
-        one = measured_login(login, measures)
-        measured.append(one)
-        if guess_numbers is not None and one.guess_number_log10 is not None:
-            guess_numbers[login.login_id] = round(one.guess_number_log10, 2)
-    same, alike = sharing(measured), resembling(measured)
+        held = memory.seen.get(login.login_id)
+        if held is None or held.measured.login is not login:
+            held = memory.seen[login.login_id] = _seen(login, measures)
+        seen.append(held)
+    memory.keep_only({login.login_id for login in logins})
+    measured = [one.measured for one in seen]
+    if guess_numbers is not None:
+        for one in measured:
+            if one.guess_number_log10 is not None:
+                guess_numbers[one.login.login_id] = round(one.guess_number_log10, 2)
+    corpora = () if corpus is None else corpus if isinstance(corpus, Sequence) else (corpus,)
+    secrets = by_secret(measured)
+    same = [group for group in secrets if len(group) > 1]
+    alike = memory.likenesses.groups(secrets)
     findings = [
-        *(breached(measured, corpus) if corpus is not None else ()),
-        *like_passphrase(measured),
-        *weak(measured),
-        *reused(same),
-        *similar(alike),
-        *unfinished(measured, rotations),
-        *off_policy(measured),
+        *breached(measured, _hits(seen, corpora)),
+        *(finding for one in seen for finding in one.own),
         *overdue(measured, now),
-        *plain_http(measured),
+        *unfinished(measured, rotations),
     ]
+    for members in same:
+        find = partial(reused, members)
+        findings += memory.of_group(FindingKind.REUSED, members, find)
+    for group in alike:
+        members = [one for text in group for one in text.members]
+        findings += memory.of_group(FindingKind.SIMILAR, members, partial(similar, group))
     tied = [
         *(Group(CordKind.SAME, tuple(m.login.login_id for m in group)) for group in same),
         *(
@@ -98,26 +113,61 @@ def audit(
     ]
     if groups is not None:
         groups.extend(tied)
-    return _ordered(findings, logins, tied)
+    return _ordered(findings, logins, tied, memory)
+
+
+def _seen(login: AuditedLogin, measures: Measures) -> Seen:
+    one = measured_login(login, measures)
+    alone = (one,)
+    return Seen(
+        one,
+        (
+            *like_passphrase(alone),
+            *weak(alone),
+            *off_policy(alone),
+            *no_second_factor(alone),
+            *plain_http(alone),
+        ),
+    )
+
+
+def _hits(seen: Sequence[Seen], corpora: Sequence[CorpusLookup]) -> dict[str, list[Hit]]:
+    """By login, which corpora hold its secret; only secrets not asked about before are asked."""
+    hits: dict[str, list[Hit]] = {}
+    for corpus in corpora:
+        title = corpus.title
+        unknown = [
+            (one, secret_digest(one.measured.login.secret.reveal()))
+            for one in seen
+            if title not in one.hits and one.measured.login.secret
+        ]
+        counts = corpus.occurrences_many([digest for _, digest in unknown])
+        for (one, _), count in zip(unknown, counts, strict=True):
+            if count is not None:
+                one.hits[title] = count
+        for one in seen:
+            if one.hits.get(title):
+                hits.setdefault(one.measured.login.login_id, []).append((title, one.hits[title]))
+    return hits
 
 
 def _ordered(
-    findings: Sequence[Finding], logins: Sequence[AuditedLogin], tied: Sequence[Group]
+    findings: Sequence[Finding],
+    logins: Sequence[AuditedLogin],
+    tied: Sequence[Group],
+    memory: AuditMemory,
 ) -> list[Finding]:
-    links = resets(logins)
+    links = resets(logins, memory.domain)
     counts = Reach(tied, links).counts()
     mailboxes = {link.by for link in links}
-    weighed = {
-        one.login_id: importance_of(one, resets_others=one.login_id in mailboxes) for one in logins
-    }
-    placed: list[tuple[float, float, str, Finding]] = []
+    by_id = {one.login_id: one for one in logins}
+    found: list[Finding] = []
     for finding in findings:
-        importance, guess = weighed[finding.login_id]
-        one = replace(finding, reach=counts.get(finding.login_id, 0))
-        one = replace(one, why=why_here(one, importance, guess=guess))
-        guesses = 999.0 if one.guess_number_log10 is None else one.guess_number_log10
-        placed.append((-urgency(one, importance), guesses, one.login_id, one))
-    return [one for *_, one in sorted(placed, key=lambda p: (*p[:3], p[3].kind.value))]
+        login = by_id[finding.login_id]
+        importance, guess = importance_of(login, resets_others=login.login_id in mailboxes)
+        reach = counts.get(login.login_id, 0)
+        found.append(memory.place(finding, importance, guess, reach))
+    return in_order(found)
 
 
 def measured_login(login: AuditedLogin, measures: Measures) -> Measured:

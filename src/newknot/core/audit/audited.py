@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from datetime import date, datetime
 
-from newknot.core.login import Importance, Origin
+from newknot.core.login import Importance, Origin, SecondFactor
 from newknot.core.policy import SitePolicy
 from newknot.core.secret import Secret
 
@@ -14,7 +14,7 @@ class AuditedLogin:
 
     resets_by: the mailbox login that the user named for it. policy: its site's, where one is
     known. passphrase_likeness: in words, how its secret resembles a passphrase of the vault; empty
-    where it does not.
+    where it does not. offers_second_factor: whether its site is known to.
     """
 
     login_id: str
@@ -31,6 +31,8 @@ class AuditedLogin:
     policy: SitePolicy | None = None
     policy_name: str = ""
     passphrase_likeness: str = ""
+    second_factor: SecondFactor = SecondFactor.NONE
+    offers_second_factor: bool = False
 
 
 @dataclass(frozen=True, slots=True)

@@ -17,8 +17,12 @@ class CorpusLookup(Protocol):
     def title(self) -> CorpusTitle:
         """Its name, date and size."""
 
-    def occurrences_many(self, digests: Sequence[bytes], /) -> list[int]:
-        """A lower bound of each digest's count; 0 where absent."""
+    def occurrences_many(self, digests: Sequence[bytes], /) -> Sequence[int | None]:
+        """A lower bound of each digest's count; 0 where absent; None where it was not checked."""
+
+
+Hit = tuple[CorpusTitle, int]
+"""A corpus, and a lower bound of how often it holds the secret."""
 
 
 def secret_digest(text: str) -> bytes:
@@ -26,19 +30,21 @@ def secret_digest(text: str) -> bytes:
     return sha1(text.encode("utf-8", "surrogatepass"), usedforsecurity=False).digest()
 
 
-def breached(logins: Sequence[Measured], corpus: CorpusLookup) -> Iterator[Finding]:
-    """One finding for each login whose secret is in the corpus."""
-    held = [m for m in logins if m.login.secret is not None and len(m.login.secret)]
-    digests = [secret_digest(m.login.secret.reveal()) for m in held if m.login.secret is not None]
-    title = corpus.title
-    for one, count in zip(held, corpus.occurrences_many(digests), strict=True):
-        if count:
-            evidence = (
-                f"In the corpus, {times_text(count)} ({title.name} of {title.dated_on:%B %Y})"
-            )
+def breached(logins: Sequence[Measured], hits: dict[str, list[Hit]]) -> Iterator[Finding]:
+    """One finding for each login whose secret is in a corpus. hits: by login id."""
+    for one in logins:
+        found = sorted(hits.get(one.login.login_id, ()), key=lambda hit: -hit[1])
+        if found:
             yield Finding(
                 FindingKind.BREACHED,
                 one.login.login_id,
-                evidence,
+                _evidence(found),
                 guess_number_log10=one.guess_number_log10,
             )
+
+
+def _evidence(found: Sequence[Hit]) -> str:
+    title, count = found[0]
+    said = f"In the corpus, {times_text(count)} ({title.name} of {title.dated_on:%B %Y})"
+    others = [f"{other.name} of {other.dated_on:%B %Y}" for other, _ in found[1:]]
+    return f"{said}, also in {', '.join(others)}" if others else said

@@ -16,24 +16,40 @@ class CheckSummary:
 
 
 @dataclass(frozen=True, slots=True)
+class ListAsked:
+    """A breach corpus as it was asked: name, date and size as it states them, if it did.
+
+    unchecked_count: secrets it could not be asked about, None for all; reason: why. sent_count:
+    prefixes that left this machine for it.
+    """
+
+    name: str
+    dated_on: date | None
+    unique_count: int | None
+    unchecked_count: int | None = 0
+    reason: str = ""
+    sent_count: int = 0
+
+
+@dataclass(frozen=True, slots=True)
 class CheckResult:
-    """checked_count logins; corpus fields None where no corpus was asked; unread: damaged ones.
+    """checked_count logins; asked: the corpora, none where none was; unread: damaged logins.
 
     guess_numbers: login id -> guess_number_log10 of its secret. groups: the logins that share or
     resemble a secret. former: kinds and logins of the check before; None where it was the first.
+    first_found: by login id, when a check first found what a new secret settles.
     """
 
     checked_at: datetime
     checked_count: int
     unread: tuple[str, ...]
-    corpus_name: str | None
-    corpus_dated_on: date | None
-    corpus_count: int | None
+    asked: tuple[ListAsked, ...]
     findings: tuple[Finding, ...]
     guess_numbers: dict[str, float]
     groups: tuple[Group, ...]
     former: frozenset[tuple[FindingKind, str]] | None
     earlier: tuple[CheckSummary, ...]
+    first_found: dict[str, datetime]
 
     @property
     def changes(self) -> tuple[int, int] | None:

@@ -8,12 +8,14 @@ class FindingKind(StrEnum):
     """The kinds, gravest first: the order of work follows this order."""
 
     BREACHED = "breached"
+    NOTICE = "notice"
     LIKE_PASSPHRASE = "like_passphrase"  # noqa: S105
     WEAK = "weak"
     REUSED = "reused"
     SIMILAR = "similar"
     UNFINISHED = "unfinished"
     OFF_POLICY = "off_policy"
+    NO_SECOND_FACTOR = "no_second_factor"
     OVERDUE = "overdue"
     PLAIN_HTTP = "plain_http"
 
@@ -22,7 +24,8 @@ class FindingKind(StrEnum):
 class Finding:
     """kind, the login, evidence (one sentence without any secret), logins it ties together.
 
-    reach: how many other logins fall if this one does; why: its place in the order, in a sentence.
+    reach: how many other logins fall if this one does; urgency: what it is ordered by; why: its
+    place in the order, in a sentence.
     """
 
     kind: FindingKind
@@ -31,4 +34,5 @@ class Finding:
     others: tuple[str, ...] = ()
     guess_number_log10: float | None = None
     reach: int = 0
+    urgency: float = 0.0
     why: str = ""

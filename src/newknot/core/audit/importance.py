@@ -1,9 +1,19 @@
 """How much hangs on a login: the user's own word, and a guess for mailboxes and money."""
 
 import re
+from typing import Protocol
 
-from newknot.core.audit.audited import AuditedLogin
 from newknot.core.login import Importance
+
+
+class Weighed(Protocol):
+    """What is needed of a login."""
+
+    @property
+    def title(self) -> str: ...
+    @property
+    def importance(self) -> Importance: ...
+
 
 _MONEY = re.compile(
     r"\b(?:bank|banking|credit union|payroll|pension|payments?|savings|insurance|invest\w*|tax"
@@ -11,7 +21,7 @@ _MONEY = re.compile(
 )
 
 
-def importance_of(login: AuditedLogin, *, resets_others: bool) -> tuple[Importance, str]:
+def importance_of(login: Weighed, *, resets_others: bool) -> tuple[Importance, str]:
     """The importance to order by, and on what guess it rests; empty where it is the user's own.
 
     Only what was left at normal is guessed: a mailbox that resets others, or money, is high.

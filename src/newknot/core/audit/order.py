@@ -1,5 +1,7 @@
 """The order of work: kind of finding × importance of the login × what falls with it."""
 
+from collections.abc import Sequence
+from dataclasses import replace
 from math import log2
 
 from newknot.core.audit.finding import Finding, FindingKind
@@ -7,12 +9,14 @@ from newknot.core.login import Importance
 
 KIND_WEIGHT = {
     FindingKind.BREACHED: 100.0,
+    FindingKind.NOTICE: 80.0,
     FindingKind.LIKE_PASSPHRASE: 60.0,
     FindingKind.WEAK: 30.0,
     FindingKind.REUSED: 24.0,
     FindingKind.UNFINISHED: 20.0,
     FindingKind.SIMILAR: 10.0,
     FindingKind.OFF_POLICY: 6.0,
+    FindingKind.NO_SECOND_FACTOR: 5.5,
     FindingKind.OVERDUE: 5.0,
     FindingKind.PLAIN_HTTP: 4.0,
 }
@@ -42,3 +46,24 @@ def why_here(finding: Finding, importance: Importance, *, guess: str) -> str:
         others = f"{finding.reach:,} other{'s' if finding.reach > 1 else ''}"
         parts.append(f"reach ({others} would fall with it, × {reach:.1f})")
     return f"Ordered {', '.join(parts)}."
+
+
+def placed(finding: Finding, importance: Importance, *, guess: str, reach: int) -> Finding:
+    """The finding with its reach, its urgency and its place in a sentence."""
+    one = replace(finding, reach=reach)
+    return replace(
+        one, urgency=urgency(one, importance), why=why_here(one, importance, guess=guess)
+    )
+
+
+def in_order(findings: Sequence[Finding]) -> list[Finding]:
+    """Most urgent first, then by guess number, then by login: the same each time."""
+    return sorted(
+        findings,
+        key=lambda f: (
+            -f.urgency,
+            999.0 if f.guess_number_log10 is None else f.guess_number_log10,
+            f.login_id,
+            f.kind.value,
+        ),
+    )

@@ -4,22 +4,24 @@ from collections.abc import Iterator, Sequence
 
 from newknot.core.audit.audited import Measured
 from newknot.core.audit.finding import Finding, FindingKind
-from newknot.core.secret import Secret
 
 
-def sharing(logins: Sequence[Measured]) -> list[list[Measured]]:
-    """Logins that have the same secret, two or more; linear in logins."""
-    groups: dict[Secret, list[Measured]] = {}
+def by_secret(logins: Sequence[Measured]) -> list[list[Measured]]:
+    """The logins of each secret that there is; linear in logins."""
+    groups: dict[str, list[Measured]] = {}
     for one in logins:
-        if one.login.secret is not None and len(one.login.secret):
-            groups.setdefault(one.login.secret, []).append(one)
-    return [group for group in groups.values() if len(group) > 1]
+        secret = one.login.secret
+        if secret is not None and (text := secret.reveal()):
+            groups.setdefault(text, []).append(one)
+    return list(groups.values())
 
 
-def reused(groups: Sequence[list[Measured]]) -> Iterator[Finding]:
+def reused(group: Sequence[Measured]) -> Iterator[Finding]:
     """One finding for each login of a group that shares a secret."""
-    for group in groups:
+    if group:
         ids = tuple(one.login.login_id for one in group)
+        # From when the second of them had it.
+        since = sorted(one.login.secret_since_at for one in group)[1]
         for one in group:
             other = next(o.login for o in group if o.login.login_id != one.login.login_id)
             more = len(group) - 2
@@ -32,7 +34,7 @@ def reused(groups: Sequence[list[Measured]]) -> Iterator[Finding]:
             yield Finding(
                 FindingKind.REUSED,
                 one.login.login_id,
-                f"Same as {named}{ending}",
+                f"Same as {named}{ending}, since {since:%B %Y}",
                 others=ids if len(group) <= 50 else ids[:50],
                 guess_number_log10=one.guess_number_log10,
             )

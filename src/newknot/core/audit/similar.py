@@ -5,13 +5,13 @@ letters alone, itself without any one character, itself with the site's name tak
 that share a key are alike. The work is linear in the keys.
 """
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
+from operator import is_
 
 from newknot.core.address import domain_of
 from newknot.core.audit.audited import Measured
 from newknot.core.audit.finding import Finding, FindingKind
-from newknot.core.secret import Secret
 from newknot.core.strength.reading import read
 
 _STEM_LEAST, _SITE_LEAST, _REST_LEAST = 4, 4, 4
@@ -21,7 +21,7 @@ _NEAR, _DISTANT = 3, 5
 """Ranks of difference: up to the same letters it is told at once; beyond one edit it is not."""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class Text:
     """One secret of the vault with the logins that have it; keys by the way it is folded."""
 
@@ -30,28 +30,84 @@ class Text:
     shaped: str
     letters: str
     without_site: frozenset[str]
+    keys: tuple[str, ...]
 
 
-def resembling(logins: Sequence[Measured]) -> list[list[Text]]:
-    """Groups of secrets that are like each other, each secret with the logins that have it."""
-    by_secret: dict[Secret, list[Measured]] = {}
-    for one in logins:
-        if one.login.secret is not None and len(one.login.secret):
-            by_secret.setdefault(one.login.secret, []).append(one)
-    texts = [_read(secret.reveal(), members) for secret, members in by_secret.items()]
-    return [sorted(group, key=lambda text: (text.letters, text.low)) for group in _groups(texts)]
+class Likenesses:
+    """The secrets of a vault by their keys, brought up to date by what came and went."""
+
+    def __init__(self) -> None:
+        self._texts: dict[str, Text] = {}
+        self._by_key: dict[str, list[Text]] = {}
+        self._group_of: dict[Text, list[Text]] = {}
+
+    def groups(self, by_secret: Sequence[Sequence[Measured]]) -> list[list[Text]]:
+        """Groups of secrets that are like each other, each secret with the logins that have it.
+
+        by_secret: the logins of each secret.
+        """
+        texts = dict(map(self._read, by_secret))
+        came = set(texts.values()) - set(self._texts.values())
+        went = set(self._texts.values()) - set(texts.values())
+        self._texts = texts
+        touched = dict.fromkeys(came)
+        for text in went:
+            touched.update(dict.fromkeys(self._group_of.pop(text)))
+            for key in text.keys:
+                self._by_key[key].remove(text)
+                if not self._by_key[key]:
+                    del self._by_key[key]
+        for text in came:
+            for key in text.keys:
+                held = self._by_key.setdefault(key, [])
+                for other in held:
+                    touched.update(dict.fromkeys(self._group_of.get(other, ())))
+                held.append(text)
+        for text in went:
+            touched.pop(text, None)
+        self._tie(touched)
+        groups = {id(group): group for group in self._group_of.values() if len(group) > 1}
+        return sorted(groups.values(), key=lambda group: group[0].members[0].login.login_id)
+
+    def _read(self, members: Sequence[Measured]) -> tuple[str, Text]:
+        first = members[0].login.login_id
+        text = self._texts.get(first)
+        same = text is not None and len(text.members) == len(members)
+        if text is None or not same or not all(map(is_, text.members, members)):
+            text = _read(members)
+        return first, text
+
+    def _tie(self, touched: Iterable[Text]) -> None:
+        """The groups of these texts anew: all that share a key, directly or through others."""
+        placed: set[Text] = set()
+        asked: set[str] = set()
+        for text in touched:
+            if text in placed:
+                continue
+            placed.add(text)
+            group = [text]
+            for one in group:
+                for key in one.keys:
+                    if key not in asked:
+                        asked.add(key)
+                        new = [other for other in self._by_key[key] if other not in placed]
+                        placed.update(new)
+                        group += new
+            group.sort(key=lambda text: (text.letters, text.low, text.members[0].login.login_id))
+            self._group_of.update(dict.fromkeys(group, group))
 
 
-def similar(groups: Sequence[list[Text]]) -> Iterator[Finding]:
-    """One finding for each login whose secret is like one of another login, but not the same."""
-    for group in groups:
-        size = sum(len(text.members) for text in group)
-        for at in range(len(group)):
-            yield from _findings(group, at, size)
+def similar(group: Sequence[Text]) -> Iterator[Finding]:
+    """One finding for each login of a group whose secret is like another's, but not the same."""
+    size = sum(len(text.members) for text in group)
+    for at in range(len(group)):
+        yield from _findings(group, at, size)
 
 
-def _read(secret: str, members: list[Measured]) -> Text:
-    reading = read(secret)
+def _read(members: Sequence[Measured]) -> Text:
+    secret = members[0].login.secret
+    assert secret is not None
+    reading = read(secret.reveal())
     drawn = all(m.login.origin.kind == "drawn" for m in members)
     letters = "" if drawn else "".join(c for c in reading.low if c.isalpha())
     sites = set() if drawn else {domain_of(m.login.address).partition(".")[0] for m in members}
@@ -61,43 +117,22 @@ def _read(secret: str, members: list[Measured]) -> Text:
         if len(site) >= _SITE_LEAST and site in reading.low
     }
     rests = frozenset(w for w in without if len(w) - w.count("\0") >= _REST_LEAST)
-    return Text(tuple(members), reading.low, reading.shaped, letters, rests)
+    keys = tuple(_keys(reading.low, reading.shaped, letters, rests))
+    return Text(tuple(members), reading.low, reading.shaped, letters, rests, keys)
 
 
-def _keys(text: Text) -> Iterator[str]:
-    yield f"shape {text.shaped}"
-    if len(text.letters) >= _STEM_LEAST:
-        yield f"letters {text.letters}"
-    yield from (f"site {rest}" for rest in text.without_site)
-    if _EDITED_LEAST <= len(text.low) <= _EDITED_MOST:
-        yield f"edit {text.low}"
-        for at in range(len(text.low)):
-            yield f"edit {text.low[:at]}{text.low[at + 1 :]}"
+def _keys(low: str, shaped: str, letters: str, without_site: frozenset[str]) -> Iterator[str]:
+    yield f"shape {shaped}"
+    if len(letters) >= _STEM_LEAST:
+        yield f"letters {letters}"
+    yield from (f"site {rest}" for rest in without_site)
+    if _EDITED_LEAST <= len(low) <= _EDITED_MOST:
+        yield f"edit {low}"
+        for at in range(len(low)):
+            yield f"edit {low[:at]}{low[at + 1 :]}"
 
 
-def _groups(texts: list[Text]) -> Iterator[list[Text]]:
-    """Texts tied by shared keys, two or more (union by the first that had the key)."""
-    parent = list(range(len(texts)))
-
-    def root(at: int) -> int:
-        while parent[at] != at:
-            parent[at] = parent[parent[at]]
-            at = parent[at]
-        return at
-
-    first: dict[str, int] = {}
-    for at, text in enumerate(texts):
-        for key in _keys(text):
-            known = first.setdefault(key, at)
-            if known != at:
-                parent[root(at)] = root(known)
-    groups: dict[int, list[Text]] = {}
-    for at, text in enumerate(texts):
-        groups.setdefault(root(at), []).append(text)
-    return (group for group in groups.values() if len(group) > 1)
-
-
-def _findings(group: list[Text], at: int, size: int) -> Iterator[Finding]:
+def _findings(group: Sequence[Text], at: int, size: int) -> Iterator[Finding]:
     """In the order of the group's letters those that are nearest stand beside each other."""
     text = group[at]
     start = max(0, at - _NAMED_MOST // 2)

@@ -8,7 +8,10 @@ from newknot.core.policy.site_policy import SitePolicy
 
 @dataclass(frozen=True, slots=True)
 class NamedPolicy:
-    """domains: registrable domains. source: `typed`, `form`, `refusal` or `file`."""
+    """domains: registrable domains. source: `typed`, `form`, `refusal` or `file`.
+
+    offers_second_factor: whether the sites are known to offer one.
+    """
 
     policy_id: str
     name: str
@@ -16,3 +19,4 @@ class NamedPolicy:
     policy: SitePolicy
     source: str
     changed_at: datetime
+    offers_second_factor: bool = False

@@ -1,0 +1,93 @@
+"""What an audit remembers of what has not changed, so that the next one asks only anew."""
+
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass, field
+
+from newknot.core.address import domain_of
+from newknot.core.audit.audited import Measured
+from newknot.core.audit.finding import Finding, FindingKind
+from newknot.core.audit.order import placed
+from newknot.core.audit.similar import Likenesses
+from newknot.core.breach.six_bytes import CorpusTitle
+from newknot.core.login import Importance
+
+
+@dataclass(slots=True)
+class Seen:
+    """A login as it was measured, what rests on it alone, and what corpora said of its secret.
+
+    hits: by corpus, a lower bound of how often it holds the secret; without those that failed.
+    """
+
+    measured: Measured
+    own: tuple[Finding, ...]
+    hits: dict[CorpusTitle, int] = field(default_factory=dict)
+
+
+@dataclass(slots=True)
+class _Group:
+    members: tuple[Measured, ...]
+    findings: tuple[Finding, ...]
+
+
+@dataclass(slots=True)
+class _Placed:
+    given: Finding
+    by: tuple[Importance, str, int]
+    found: Finding
+
+
+class AuditMemory:
+    """Logins, groups and places of the audit before. In memory alone, gone at the lock."""
+
+    def __init__(self) -> None:
+        self.clear()
+
+    def clear(self) -> None:
+        """Forgets everything."""
+        self.seen: dict[str, Seen] = {}
+        self.likenesses = Likenesses()
+        self._domains: dict[str, str] = {}
+        self._groups: dict[tuple[FindingKind, str], _Group] = {}
+        self._placed: dict[tuple[FindingKind, str], _Placed] = {}
+
+    def domain(self, address: str) -> str:
+        """`domain_of`, asked once for each address."""
+        known = self._domains.get(address)
+        if known is None:
+            known = self._domains[address] = domain_of(address)
+        return known
+
+    def of_group(
+        self,
+        kind: FindingKind,
+        members: Sequence[Measured],
+        find: Callable[[], Iterable[Finding]],
+    ) -> tuple[Finding, ...]:
+        """What was found of a group, or is found now where any member is another."""
+        key = (kind, members[0].login.login_id)
+        held = self._groups.get(key)
+        if held is None or not _same(held.members, members):
+            held = self._groups[key] = _Group(tuple(members), tuple(find()))
+        return held.findings
+
+    def place(self, finding: Finding, importance: Importance, guess: str, reach: int) -> Finding:
+        """`placed`, asked once for each finding, importance and reach."""
+        key, by = (finding.kind, finding.login_id), (importance, guess, reach)
+        held = self._placed.get(key)
+        if held is None or held.given is not finding or held.by != by:
+            found = placed(finding, importance, guess=guess, reach=reach)
+            held = self._placed[key] = _Placed(finding, by, found)
+        return held.found
+
+    def keep_only(self, login_ids: set[str]) -> None:
+        """Forgets logins that are no longer there."""
+        for gone in self.seen.keys() - login_ids:
+            del self.seen[gone]
+        for held in (self._groups, self._placed):
+            for key in [key for key in held if key[1] not in login_ids]:
+                del held[key]
+
+
+def _same(one: Sequence[Measured], other: Sequence[Measured]) -> bool:
+    return len(one) == len(other) and all(a is b for a, b in zip(one, other, strict=True))

@@ -1,0 +1,51 @@
+"""Breach notices: a site's own word that something was taken, held against last changes."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from datetime import date
+
+from newknot.core.address import domain_of
+from newknot.core.audit.finding import Finding, FindingKind
+from newknot.core.login import LoginCard
+
+PASSWORDS = "passwords"
+
+
+@dataclass(frozen=True, slots=True)
+class Notice:
+    """site: registrable domain. breached_on: the day by which a secret must be newer.
+
+    taken: what was, in the notice's words; empty where it does not say.
+    """
+
+    notice_id: str
+    title: str
+    site: str
+    breached_on: date
+    taken: tuple[str, ...]
+
+    @property
+    def touches_secrets(self) -> bool:
+        """Whether passwords are among what was taken, or may be."""
+        return not self.taken or PASSWORDS in self.taken
+
+
+def noticed(cards: Sequence[LoginCard], notices: Sequence[Notice]) -> Iterator[Finding]:
+    """One finding for each login whose secret is older than its site's latest such notice."""
+    latest: dict[str, Notice] = {}
+    for notice in notices:
+        held = latest.get(notice.site)
+        if notice.touches_secrets and (held is None or held.breached_on < notice.breached_on):
+            latest[notice.site] = notice
+    if not latest:
+        return
+    for card in cards:
+        found = latest.get(domain_of(card.address)) if card.has_secret else None
+        if found is not None and card.secret_since_at.date() <= found.breached_on:
+            taken = ", ".join(found.taken) or "it is not said what"
+            yield Finding(
+                FindingKind.NOTICE,
+                card.login_id,
+                f"{found.site} says that on {found.breached_on:%-d %B %Y} was taken: {taken}. "
+                f"This secret is from {card.secret_since_at:%-d %B %Y}",
+            )

@@ -1,0 +1,67 @@
+"""The one way out: bounded requests to https, or to stand-ins on this machine."""
+
+from urllib.parse import urlsplit
+
+import httpx
+
+from newknot.core.address import site_of
+from newknot.core.errors import FieldInvalid, NewKnotError
+
+TIMEOUT_S = 5.0
+_LOOPBACK = "127.0.0.1"
+
+
+class OutsideFailed(NewKnotError):
+    """A service outside did not answer as it should. data: reason."""
+
+
+def checked_service(address: str, *, field: str, own_port: int | None = None) -> str:
+    """The address without its last slash. Raises `FieldInvalid` unless https, or loopback."""
+    text = address.strip().rstrip("/")
+    site = site_of(text) if text else None
+    if site is None:
+        raise FieldInvalid(field, "is missing")
+    if site.scheme != "https" and not site.is_loopback:
+        raise FieldInvalid(field, "is not an https address")
+    if site.is_loopback and urlsplit(text).port == own_port:
+        raise FieldInvalid(field, "is this application itself")
+    return text
+
+
+def outside_client() -> httpx.Client:
+    """A client that keeps no cookies, follows no redirects and heeds no proxy settings."""
+    return httpx.Client(
+        timeout=TIMEOUT_S,
+        follow_redirects=False,
+        trust_env=False,
+        headers={"user-agent": "newknot"},
+        limits=httpx.Limits(max_connections=4),
+    )
+
+
+def fetch(client: httpx.Client, address: str, *, most_bytes: int) -> bytes:
+    """The body of an answer of status 200. Raises `OutsideFailed`.
+
+    Names under `.localhost` are this machine, asked for at 127.0.0.1 with the name kept.
+    """
+    parts = urlsplit(address)
+    host = parts.hostname or ""
+    headers = {}
+    if host == "localhost" or host.endswith(".localhost"):
+        headers["host"] = parts.netloc
+        port = f":{parts.port}" if parts.port else ""
+        address = parts._replace(netloc=_LOOPBACK + port).geturl()
+    try:
+        with client.stream("GET", address, headers=headers) as answer:
+            if answer.status_code != 200:
+                raise OutsideFailed(reason=f"answered with status {answer.status_code}")
+            body = bytearray()
+            for piece in answer.iter_bytes():
+                body += piece
+                if len(body) > most_bytes:
+                    raise OutsideFailed(reason=f"sent more than {most_bytes:,} bytes")
+            return bytes(body)
+    except httpx.TimeoutException:
+        raise OutsideFailed(reason="did not answer in time") from None
+    except httpx.HTTPError:
+        raise OutsideFailed(reason="could not be reached") from None
