@@ -157,6 +157,7 @@ def test_a_proof_is_asked_as_the_safeguards_say(api: Api, rule: str) -> None:
     held = api.ok("GET", "safeguards")
     wanted = {k: held[k] for k in (
         "lock_after_s", "clipboard_clear_s", "reveal_allowed", "proof_minutes", "corpus_used",
+        "range_address", "range_used", "feed_address", "feed_used",
     )}  # fmt: skip
     rules = dict.fromkeys(held["proof_before"], rule)
     body = {**wanted, "lock_after_s": 3600, "proof_before": rules}
@@ -183,6 +184,7 @@ def test_showing_can_be_switched_off_while_copying_stays(api: Api) -> None:
     held = api.ok("GET", "safeguards")
     body = {k: held[k] for k in (
         "lock_after_s", "clipboard_clear_s", "proof_minutes", "proof_before", "corpus_used",
+        "range_address", "range_used", "feed_address", "feed_used",
     )}  # fmt: skip
     api.ok("PUT", "safeguards", {**body, "reveal_allowed": False}, **api.proof())
     path = f"logins/{login['login_id']}/secret"

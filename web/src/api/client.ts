@@ -108,6 +108,18 @@ async function bytes(path: string): Promise<Blob> {
   return response.blob();
 }
 
+/** The report of what to do, as a table or a page. */
+export async function reportContent(kind: "csv" | "html", wish: Schema["ReportIn"]): Promise<Blob> {
+  const request = new Request(`${window.location.origin}/api/reports/${kind}`, {
+    method: "POST",
+    body: JSON.stringify(wish),
+    headers: { "content-type": "application/json" },
+  });
+  const response = await send(request);
+  if (!response.ok) throw await problemOf(response);
+  return response.blob();
+}
+
 /** A table of logins to be looked at before it is taken in. */
 export const sendFile = (file: File) => post<Schema["ImportTable"]>("imports", file);
 

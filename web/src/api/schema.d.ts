@@ -153,7 +153,7 @@ export interface paths {
         };
         /**
          * Worklist
-         * @description The last check's findings that still stand, gravest first.
+         * @description What still stands of the last check and what came up since, gravest first.
          */
         get: operations["worklist_checks_worklist_get"];
         put?: never;
@@ -524,6 +524,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/logins/{login_id}/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Login Code
+         * @description The second factor's code of this moment.
+         */
+        post: operations["login_code_logins__login_id__code_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/logins/{login_id}/history/{earlier_id}/restore": {
         parameters: {
             query?: never;
@@ -704,6 +724,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/notices/fetch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fetch
+         * @description Fetches the feed unless that was done just now; answers all notices at hand.
+         */
+        post: operations["fetch_notices_fetch_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/policies": {
         parameters: {
             query?: never;
@@ -791,6 +831,66 @@ export interface paths {
          * @description Deletes a policy.
          */
         delete: operations["delete_policy_policies__policy_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/reports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Report Lines
+         * @description The lines, to look at before they go anywhere.
+         */
+        post: operations["report_lines_reports_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/reports/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Report Csv
+         * @description The report as CSV.
+         */
+        post: operations["report_csv_reports_csv_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/reports/html": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Report Html
+         * @description The report as a page to print.
+         */
+        post: operations["report_html_reports_html_post"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -958,6 +1058,26 @@ export interface paths {
          */
         put: operations["change_safeguards_put"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/safeguards/corpora/{file_name}/verify": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Verify Corpus
+         * @description Reads a whole corpus against its checksums; a damaged one is an error that says where.
+         */
+        post: operations["verify_corpus_safeguards_corpora__file_name__verify_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1337,6 +1457,25 @@ export interface components {
             guess_number_log10: number;
         };
         /**
+         * AskedOut
+         * @description A breach corpus as the check asked it. unchecked_count: secrets it could not be asked about,
+         *     null for all, reason says why; sent_count: prefixes that left this machine for it.
+         */
+        AskedOut: {
+            /** Dated On */
+            dated_on: string | null;
+            /** Name */
+            name: string;
+            /** Reason */
+            reason: string;
+            /** Sent Count */
+            sent_count: number;
+            /** Unchecked Count */
+            unchecked_count: number | null;
+            /** Unique Count */
+            unique_count: number | null;
+        };
+        /**
          * BackupOut
          * @description A backup that was opened after writing.
          */
@@ -1405,6 +1544,16 @@ export interface components {
             passphrase: string;
         };
         /**
+         * CodeOut
+         * @description A code of a second factor, and for how many more seconds it is taken.
+         */
+        CodeOut: {
+            /** Code */
+            code: string;
+            /** Valid S */
+            valid_s: number;
+        };
+        /**
          * CompareIn
          * @description Two texts.
          */
@@ -1459,18 +1608,19 @@ export interface components {
         CordKind: "same" | "similar" | "resets";
         /**
          * CorpusOut
-         * @description A corpus that is loaded.
+         * @description A corpus that is open; reason: why one that is there cannot be used, and then no more.
          */
         CorpusOut: {
-            /**
-             * Dated On
-             * Format: date
-             */
-            dated_on: string;
+            /** Dated On */
+            dated_on: string | null;
+            /** File Name */
+            file_name: string;
             /** Name */
             name: string;
+            /** Reason */
+            reason: string;
             /** Unique Count */
-            unique_count: number;
+            unique_count: number | null;
         };
         /**
          * DiceIn
@@ -1642,6 +1792,17 @@ export interface components {
             takes: string;
         };
         /**
+         * FetchIn
+         * @description at_once: also where the notices at hand are fresh.
+         */
+        FetchIn: {
+            /**
+             * At Once
+             * @default false
+             */
+            at_once: boolean;
+        };
+        /**
          * FieldRevealIn
          * @description Which secret field is meant, and what for.
          */
@@ -1678,10 +1839,10 @@ export interface components {
          * @description The kinds, gravest first: the order of work follows this order.
          * @enum {string}
          */
-        FindingKind: "breached" | "like_passphrase" | "weak" | "reused" | "similar" | "unfinished" | "off_policy" | "overdue" | "plain_http";
+        FindingKind: "breached" | "notice" | "like_passphrase" | "weak" | "reused" | "similar" | "unfinished" | "off_policy" | "no_second_factor" | "overdue" | "plain_http";
         /**
          * FindingRow
-         * @description A row of the worklist.
+         * @description A row of the worklist, of a login or of a loose end. since_at: the age of its secret.
          */
         FindingRow: {
             /** Evidence */
@@ -1692,7 +1853,9 @@ export interface components {
             importance: string;
             kind: components["schemas"]["FindingKind"];
             /** Login Id */
-            login_id: string;
+            login_id: string | null;
+            /** Loose End Id */
+            loose_end_id: string | null;
             /** Others */
             others: string[];
             /** Reach */
@@ -1700,10 +1863,10 @@ export interface components {
             /** Rotation Id */
             rotation_id: string | null;
             /**
-             * Secret Since At
+             * Since At
              * Format: date-time
              */
-            secret_since_at: string;
+            since_at: string;
             /** Title */
             title: string;
             /** User Name */
@@ -1720,6 +1883,12 @@ export interface components {
             /** Login Ids */
             login_ids: string[];
         };
+        /**
+         * GroupedBy
+         * @description What the lines of a report stand together by.
+         * @enum {string}
+         */
+        GroupedBy: "owner" | "folder" | "kind";
         /** HTTPValidationError */
         HTTPValidationError: {
             /** Detail */
@@ -1885,7 +2054,7 @@ export interface components {
         };
         /**
          * LoginIn
-         * @description A login as the form gives it; secret None leaves the present one.
+         * @description A login as the form gives it; secret or code_key None leaves the present one.
          */
         LoginIn: {
             /**
@@ -1893,6 +2062,8 @@ export interface components {
              * @default
              */
             address: string;
+            /** Code Key */
+            code_key?: string | null;
             /** Expires On */
             expires_on?: string | null;
             /** Fields */
@@ -1916,6 +2087,8 @@ export interface components {
             owner: string;
             /** Resets By */
             resets_by?: string | null;
+            /** @default none */
+            second_factor: components["schemas"]["SecondFactor"];
             secret?: components["schemas"]["SecretIn"] | null;
             /** Secret Fields */
             secret_fields?: components["schemas"]["SecretFieldIn"][];
@@ -1965,6 +2138,7 @@ export interface components {
             owner: string;
             /** Rotation Id */
             rotation_id: string | null;
+            second_factor: components["schemas"]["SecondFactor"];
             /**
              * Secret Since At
              * Format: date-time
@@ -2028,6 +2202,7 @@ export interface components {
             resets_by: string | null;
             /** Rotation Id */
             rotation_id: string | null;
+            second_factor: components["schemas"]["SecondFactor"];
             /** Secret Field Names */
             secret_field_names: string[];
             /**
@@ -2105,6 +2280,38 @@ export interface components {
             reasons: string;
             /** Segments */
             segments: components["schemas"]["SegmentOut"][];
+        };
+        /**
+         * NoticeOut
+         * @description One notice. taken: empty where it does not say.
+         */
+        NoticeOut: {
+            /**
+             * Breached On
+             * Format: date
+             */
+            breached_on: string;
+            /** Site */
+            site: string;
+            /** Taken */
+            taken: string[];
+            /** Title */
+            title: string;
+        };
+        /**
+         * NoticesOut
+         * @description All notices at hand, and how many items of the feed could not be read.
+         */
+        NoticesOut: {
+            /**
+             * Fetched At
+             * Format: date-time
+             */
+            fetched_at: string;
+            /** Notices */
+            notices: components["schemas"]["NoticeOut"][];
+            /** Unread Count */
+            unread_count: number;
         };
         /**
          * OwnDetailsIn
@@ -2198,6 +2405,11 @@ export interface components {
             domains: string[];
             /** Name */
             name: string;
+            /**
+             * Offers Second Factor
+             * @default false
+             */
+            offers_second_factor: boolean;
             /** Policy */
             policy: {
                 [key: string]: unknown;
@@ -2242,6 +2454,8 @@ export interface components {
             name: string;
             /** Not Drawn */
             not_drawn: string | null;
+            /** Offers Second Factor */
+            offers_second_factor: boolean;
             /** Policy */
             policy: {
                 [key: string]: unknown;
@@ -2291,6 +2505,43 @@ export interface components {
             knots: components["schemas"]["KnotOut"][];
             /** Resets */
             resets: components["schemas"]["ResetOut"][];
+        };
+        /**
+         * ReportIn
+         * @description What the lines stand together by, and whether user names are in it.
+         */
+        ReportIn: {
+            grouped_by: components["schemas"]["GroupedBy"];
+            /** With User Names */
+            with_user_names: boolean;
+        };
+        /**
+         * ReportLineOut
+         * @description One finding in words.
+         */
+        ReportLineOut: {
+            /** Address */
+            address: string;
+            /** Evidence */
+            evidence: string;
+            /** Group */
+            group: string;
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
+            /** To Do */
+            to_do: string;
+            /** User Name */
+            user_name: string;
+        };
+        /**
+         * ReportOut
+         * @description All lines, those of a group together.
+         */
+        ReportOut: {
+            /** Lines */
+            lines: components["schemas"]["ReportLineOut"][];
         };
         /**
          * ResetOut
@@ -2408,6 +2659,10 @@ export interface components {
             clipboard_clear_s: number;
             /** Corpus Used */
             corpus_used: boolean;
+            /** Feed Address */
+            feed_address: string;
+            /** Feed Used */
+            feed_used: boolean;
             /** Lock After S */
             lock_after_s: number;
             /** Proof Before */
@@ -2416,21 +2671,30 @@ export interface components {
             };
             /** Proof Minutes */
             proof_minutes: number;
+            /** Range Address */
+            range_address: string;
+            /** Range Used */
+            range_used: boolean;
             /** Reveal Allowed */
             reveal_allowed: boolean;
         };
         /**
          * SafeguardsOut
-         * @description With what the server adds: the corpus, the last backup, where the vault lies.
+         * @description With what the server adds: the corpora, the last backup, where the vault lies.
          */
         SafeguardsOut: {
             /** Backup Folder */
             backup_folder: string;
             /** Clipboard Clear S */
             clipboard_clear_s: number;
-            corpus: components["schemas"]["CorpusOut"] | null;
+            /** Corpora */
+            corpora: components["schemas"]["CorpusOut"][];
             /** Corpus Used */
             corpus_used: boolean;
+            /** Feed Address */
+            feed_address: string;
+            /** Feed Used */
+            feed_used: boolean;
             /** Last Backup At */
             last_backup_at: string | null;
             /** Lock After S */
@@ -2441,11 +2705,21 @@ export interface components {
             };
             /** Proof Minutes */
             proof_minutes: number;
+            /** Range Address */
+            range_address: string;
+            /** Range Used */
+            range_used: boolean;
             /** Reveal Allowed */
             reveal_allowed: boolean;
             /** Vault Path */
             vault_path: string;
         };
+        /**
+         * SecondFactor
+         * @description Where the second factor of a login is: none recorded, its code key here, or elsewhere.
+         * @enum {string}
+         */
+        SecondFactor: "none" | "here" | "elsewhere";
         /**
          * SecretFieldIn
          * @description A further secret field; value None keeps the one there is.
@@ -2698,6 +2972,14 @@ export interface components {
          */
         Verdict: "refused" | "warned" | "good";
         /**
+         * Verified
+         * @description Whether every byte of a corpus was read and is as written; false where it was stopped.
+         */
+        Verified: {
+            /** Is Whole */
+            is_whole: boolean;
+        };
+        /**
          * WaiverIn
          * @description Findings to be accepted, and why. until_on: the last day, or none.
          */
@@ -2814,21 +3096,18 @@ export interface components {
         };
         /**
          * Worklist
-         * @description checked_at None: never checked. renewed_count: findings settled since by a new secret;
-         *     waived_count: findings accepted, which are not in the list. new_count, gone_count: against the
-         *     check before; None where there was none.
+         * @description checked_at None: never checked. renewed_count of renewable_count logins have a new secret
+         *     since a check first found one wanting. waived_count: findings accepted, which are not in the
+         *     list. new_count, gone_count: against the check before; None where there was none. notices_at:
+         *     when breach notices were last fetched.
          */
         Worklist: {
+            /** Asked */
+            asked: components["schemas"]["AskedOut"][];
             /** Checked At */
             checked_at: string | null;
             /** Checked Count */
             checked_count: number;
-            /** Corpus Count */
-            corpus_count: number | null;
-            /** Corpus Dated On */
-            corpus_dated_on: string | null;
-            /** Corpus Name */
-            corpus_name: string | null;
             /** Earlier */
             earlier: components["schemas"]["Summary"][];
             /** Findings */
@@ -2837,6 +3116,12 @@ export interface components {
             gone_count: number | null;
             /** New Count */
             new_count: number | null;
+            /** Notices At */
+            notices_at: string | null;
+            /** Notices Used */
+            notices_used: boolean;
+            /** Renewable Count */
+            renewable_count: number;
             /** Renewed Count */
             renewed_count: number;
             /** Unread Count */
@@ -3700,6 +3985,41 @@ export interface operations {
             };
         };
     };
+    login_code_logins__login_id__code_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                login_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RevealIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     restore_earlier_logins__login_id__history__earlier_id__restore_post: {
         parameters: {
             query?: never;
@@ -3984,6 +4304,39 @@ export interface operations {
             };
         };
     };
+    fetch_notices_fetch_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FetchIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoticesOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     list_policies_policies_get: {
         parameters: {
             query?: never;
@@ -4173,6 +4526,105 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    report_lines_reports_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReportIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReportOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    report_csv_reports_csv_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReportIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    report_html_reports_html_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReportIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
             };
             /** @description Validation Error */
             422: {
@@ -4484,6 +4936,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SafeguardsOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    verify_corpus_safeguards_corpora__file_name__verify_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                file_name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Verified"];
                 };
             };
             /** @description Validation Error */

@@ -15,6 +15,7 @@ export const FURTHER: View[] = [
   { path: "/logins/bin", label: "Bin", key: "8" },
   { path: "/measure", label: "Measure a secret of your own", key: "9" },
   { path: "/reach", label: "Reuse map", key: "m" },
+  { path: "/report", label: "Report", key: "t" },
   { path: "/waivers", label: "Waivers", key: "a" },
   { path: "/passphrase", label: "The vault's passphrase", key: "0" },
 ];
@@ -23,7 +24,7 @@ export const KEY_SHEET: { where: string; keys: [string, string][] }[] = [
   {
     where: "Everywhere",
     keys: [
-      ["1 … 9, 0, A, M", "go to a view"],
+      ["1 … 9, 0, A, M, T", "go to a view"],
       ["/ or Ctrl K", "find a login, or do something"],
       ["L", "lock the vault"],
       ["?", "this sheet"],
@@ -46,6 +47,7 @@ export const KEY_SHEET: { where: string; keys: [string, string][] }[] = [
       ["↑ ↓  Enter", "move, open"],
       ["U", "copy the user name"],
       ["Y", "copy the secret"],
+      ["C", "copy the code of its second factor"],
       ["O", "open the site"],
       ["H", "show or hold back the secret"],
       ["E", "edit"],

@@ -4,32 +4,37 @@ export type FindingKind = Schema["FindingKind"];
 
 export const FINDING_KINDS: FindingKind[] = [
   "breached",
+  "notice",
   "like_passphrase",
   "weak",
   "reused",
   "similar",
   "unfinished",
   "off_policy",
+  "no_second_factor",
   "overdue",
   "plain_http",
 ];
 
 export const FINDING_LABELS: Record<FindingKind, string> = {
   breached: "Breached",
+  notice: "Breach notice",
   like_passphrase: "Like the passphrase",
   weak: "Weak",
   reused: "Reused",
   similar: "Similar",
   unfinished: "Unfinished",
   off_policy: "Off policy",
+  no_second_factor: "No second factor",
   overdue: "Overdue",
   plain_http: "Plain http",
 };
 
 /** The kinds of each login's findings, and the logins' places, in the worklist's order. */
-export function kindsByLogin(findings: { login_id: string; kind: FindingKind }[]) {
+export function kindsByLogin(findings: { login_id: string | null; kind: FindingKind }[]) {
   const kinds = new Map<string, FindingKind[]>();
-  for (const f of findings) kinds.set(f.login_id, [...(kinds.get(f.login_id) ?? []), f.kind]);
+  for (const f of findings)
+    if (f.login_id) kinds.set(f.login_id, [...(kinds.get(f.login_id) ?? []), f.kind]);
   const places = new Map([...kinds.keys()].map((id, place) => [id, place]));
   return { kinds, places };
 }

@@ -17,6 +17,9 @@ const FIELDS: Record<string, string> = {
   proof_minutes: "Proof minutes",
   domains: "Sites",
   name: "Name",
+  code_key: "Key of the codes",
+  range_address: "Address of the list held elsewhere",
+  feed_address: "Address of the notice feed",
   length: "Length",
 };
 
@@ -58,7 +61,11 @@ const SENTENCES: Record<string, (data: Data) => string> = {
   not_worth_it: (d) =>
     `Nothing the site takes of this kind is worth more than ${String(d.bits)} bits.`,
   key_parameters_refused: () => "The key parameters are outside what is believed.",
-  hash_list_refused: () => "The list has too many lines that are no hashes.",
+  hash_list_refused: (d) => `The list ${String(d.list)} ${String(d.reason)}.`,
+  corpus_build_stopped: () => "The build was stopped; it goes on from where it was.",
+  outside_failed: (d) => `The service outside ${String(d.reason)}. What was known before stays.`,
+  feed_refused: (d) => `What came from the feed ${String(d.reason)}. The notices before it stay.`,
+  service_off: () => "This service is not switched on among the safeguards.",
   session_unknown: () => "This window is not unlocked.",
   proof_needed: () => "The vault passphrase is asked again before this.",
   wrong_passphrase: () => "That is not the vault's passphrase. Nothing was changed.",

@@ -17,6 +17,13 @@ export function FindingShape({ kind }: { kind: FindingKind }) {
           <path d="M5 8h6" stroke="var(--ground)" strokeWidth="1.6" />
         </>
       )}
+      {kind === "notice" && <path d="M2 3h12v8H8l-4 3.5V11H2ZM5 7h6" {...line} />}
+      {kind === "no_second_factor" && (
+        <>
+          <path d="M8 1.5v5" {...line} strokeWidth="2.4" />
+          <path d="M8 9.5v5" {...line} strokeDasharray="1.6 1.6" />
+        </>
+      )}
       {kind === "weak" && <path d="M1 13 8 4l7 9" {...line} strokeDasharray="2.4 2" />}
       {kind === "reused" && (
         <>

@@ -6,6 +6,7 @@ import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { takeSeed } from "../../shared/loginSeed";
 import { ProblemNote } from "../../shared/ProblemNote";
+import { SecretInput } from "../../shared/SecretInput";
 import { useKeys } from "../../shared/useKeys";
 import { FurtherFields, type FieldDraft } from "./FurtherFields";
 import { SecretChoice, type SecretChoiceHandle } from "./SecretChoice";
@@ -21,6 +22,7 @@ type Draft = {
   importance: Schema["Importance"];
   expires_on: string | null;
   resets_by: string | null;
+  second_factor: Schema["SecondFactor"];
 };
 
 const EMPTY: Draft = {
@@ -34,6 +36,7 @@ const EMPTY: Draft = {
   importance: "normal",
   expires_on: null,
   resets_by: null,
+  second_factor: "none",
 };
 
 /** Adding and editing: one form, one save. */
@@ -63,6 +66,7 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
   const [busy, setBusy] = useState(false);
   const secret = useRef<SecretChoiceHandle>(null);
   const values = useRef(new Map<number, HTMLInputElement>());
+  const codeKey = useRef<HTMLInputElement>(null);
   const title = useRef<InputRef>(null);
   const back = login ? `/logins/${login.login_id}` : "/logins";
 
@@ -92,6 +96,7 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
             const typed = values.current.get(f.id)?.value ?? "";
             return { name: f.name, value: typed === "" && f.kept ? null : typed };
           }),
+        code_key: codeKey.current?.value || null,
         secret: (await secret.current?.chosen()) ?? null,
       };
       const saved = login
@@ -202,6 +207,33 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
                 }))}
               />
             </label>
+            <div className="row" style={{ flexWrap: "nowrap", alignItems: "flex-end" }}>
+              <label className="field" style={{ flex: 1 }}>
+                <span>Second factor</span>
+                <Select
+                  aria-label="Second factor"
+                  value={draft.second_factor}
+                  onChange={(value) => set("second_factor", value)}
+                  options={[
+                    { value: "none", label: "none" },
+                    { value: "here", label: "its codes are made here" },
+                    { value: "elsewhere", label: "kept elsewhere" },
+                  ]}
+                />
+              </label>
+              {draft.second_factor === "here" && (
+                <div style={{ flex: 1 }}>
+                  <SecretInput
+                    ref={codeKey}
+                    label={
+                      login?.second_factor === "here"
+                        ? "Key of its codes (empty: as it is)"
+                        : "Key of its codes, or its otpauth address"
+                    }
+                  />
+                </div>
+              )}
+            </div>
             <label className="field">
               <span>Tags</span>
               <Select
@@ -258,7 +290,7 @@ function mostUsed(texts: string[]): string[] {
 
 function pickDraft(login: Schema["LoginSheet"]): Draft {
   const { title, user_name, address, notes, folder, owner, tags, importance } = login;
-  const { expires_on, resets_by } = login;
+  const { expires_on, resets_by, second_factor } = login;
   return {
     title,
     user_name,
@@ -270,6 +302,7 @@ function pickDraft(login: Schema["LoginSheet"]): Draft {
     importance,
     expires_on,
     resets_by,
+    second_factor,
   };
 }
 

@@ -13,6 +13,7 @@ import { useKeys } from "../../shared/useKeys";
 import { SecretWorth } from "./SecretWorth";
 import { WhatFalls } from "./WhatFalls";
 import { useLoginActs } from "./useLoginActs";
+import { CodeLine } from "./CodeLine";
 import { fetchSecret, placeOf, useReveal, type Wanted } from "./useReveal";
 
 const HELD_BACK = "•••• •••• ••••";
@@ -32,6 +33,7 @@ export default function LoginPage() {
       Escape: () => void navigate("/logins"),
       u: () => login && void acts.copyUserName(login),
       y: () => login && void acts.copySecret(login),
+      c: () => login?.second_factor === "here" && void acts.copyCode(login),
       o: () => login && acts.openSite(login),
       h: () => void toggle({ kind: "current" }),
       e: () => void navigate(`/logins/${loginId}/edit`),
@@ -120,6 +122,18 @@ export default function LoginPage() {
                 </>
               )}
             </dd>
+            {login.second_factor !== "none" && (
+              <>
+                <dt>Second factor</dt>
+                <dd>
+                  {login.second_factor === "elsewhere" ? (
+                    "kept elsewhere"
+                  ) : (
+                    <CodeLine login={login} guarded={acts.guarded} />
+                  )}
+                </dd>
+              </>
+            )}
             <dt>Address</dt>
             <dd>
               {login.address || <span className="quiet">none</span>}

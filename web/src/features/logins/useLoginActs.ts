@@ -42,6 +42,16 @@ export function useLoginActs() {
         );
         await copy(`Secret of ${login.title}`, secret);
       }),
+    copyCode: (login: Login) =>
+      guarded(async () => {
+        const { code } = await answer(
+          client.POST("/logins/{login_id}/code", {
+            params: { path: { login_id: login.login_id } },
+            body: { purpose: "copy" },
+          }),
+        );
+        await copy(`Code of ${login.title}`, code);
+      }),
     openSite: (login: Login) => {
       if (login.address) window.open(openable(login.address), "_blank", "noopener,noreferrer");
     },

@@ -102,6 +102,9 @@ export default function PoliciesPage() {
                       </span>
                     </p>
                   )}
+                  {one.offers_second_factor && (
+                    <p className="small quiet">Offers a second factor.</p>
+                  )}
                   {one.used_by.length > 0 && <UsedBy logins={one.used_by} />}
                 </td>
                 <td className="small">

@@ -26,6 +26,7 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
   const [policy, setPolicy] = useState((props.policy?.policy as Policy | undefined) ?? FRESH);
   const [pasted, setPasted] = useState("");
   const [source, setSource] = useState<Schema["PolicyIn"]["source"]>("typed");
+  const [offers, setOffers] = useState(props.policy?.offers_second_factor ?? false);
   const [unsure, setUnsure] = useState<string[]>([]);
   const [problem, setProblem] = useState<unknown>(null);
   const set = (part: Partial<Policy>) => setPolicy((now) => ({ ...now, ...part }));
@@ -37,6 +38,7 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
       domains: domains.split(/[\s,]+/).filter(Boolean),
       policy,
       source,
+      offers_second_factor: offers,
     };
     try {
       if (props.policy)
@@ -137,6 +139,9 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
             onChange={(v) => set({ max_age_days: v })}
           />
         </div>
+        <Checkbox checked={offers} onChange={(e) => setOffers(e.target.checked)}>
+          The site offers a second factor
+        </Checkbox>
         {[...new Set([...Object.keys(STANDARD), ...policy.classes.map((c) => c.name)])].map(
           (key) => {
             const label = classLabel(key);

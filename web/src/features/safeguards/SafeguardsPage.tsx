@@ -1,10 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Button, InputNumber, Select, Switch } from "antd";
+import { Button, Input, InputNumber, Select, Switch } from "antd";
 import { useState, type ReactNode } from "react";
 import { Link } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { dayAndTime } from "../../domain/moments";
+import { sentence } from "../../domain/problems";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { OwnDetails } from "./OwnDetails";
 
@@ -153,25 +154,59 @@ function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
             />
             minutes since the passphrase was last given
           </Line>
-          <Line name="Checks against breaches" on={held.corpus !== null && held.corpus_used}>
-            {held.corpus ? (
-              <>
-                <Switch
-                  aria-label="Check against the breach corpus"
-                  checked={wanted.corpus_used}
-                  onChange={(on) => set({ corpus_used: on })}
-                />
-                {held.corpus.name} of {held.corpus.dated_on},{" "}
-                {held.corpus.unique_count.toLocaleString("en")} secrets, on this machine
-              </>
-            ) : (
-              <>
-                no corpus on this machine: build one with <code>./run corpus FILE…</code>
-              </>
-            )}
+          <Line name="Checks against breaches" on={usable(held).length > 0 && held.corpus_used}>
+            <Corpora
+              held={held}
+              used={wanted.corpus_used}
+              onUse={(on) => set({ corpus_used: on })}
+            />
           </Line>
-          <Line name="Requests to the outside" on words={["none", ""]}>
-            this version makes none at all; no switch can turn any on
+          <Line name="List held elsewhere" on={held.range_used} words={["asked", "not asked"]}>
+            <Switch
+              aria-label="Ask the list held elsewhere"
+              checked={wanted.range_used}
+              onChange={(on) => set({ range_used: on })}
+            />
+            <Input
+              aria-label="Address of the list held elsewhere"
+              value={wanted.range_address}
+              placeholder="https://…"
+              autoComplete="off"
+              spellCheck={false}
+              style={{ width: 320 }}
+              onChange={(event) => set({ range_address: event.target.value })}
+            />
+            <span>
+              What leaves at a check: for each secret not asked before, the first 12 to 20 bits of
+              its SHA-1, and when. Whoever runs the list could narrow a guess by that: prefer a
+              corpus on this machine.
+            </span>
+          </Line>
+          <Line name="Breach notices" on={held.feed_used} words={["fetched", "not fetched"]}>
+            <Switch
+              aria-label="Fetch breach notices"
+              checked={wanted.feed_used}
+              onChange={(on) => set({ feed_used: on })}
+            />
+            <Input
+              aria-label="Address of the notice feed"
+              value={wanted.feed_address}
+              placeholder="https://…"
+              autoComplete="off"
+              spellCheck={false}
+              style={{ width: 320 }}
+              onChange={(event) => set({ feed_address: event.target.value })}
+            />
+            <span>
+              A JSON Feed, fetched whole while the worklist is open. Nothing of the vault leaves.
+            </span>
+          </Line>
+          <Line
+            name="Requests to the outside"
+            on={!held.range_used && !held.feed_used}
+            words={["none", "as set above"]}
+          >
+            only what is switched on in the two lines above; nothing else asks anything
           </Line>
           <Line name="The vault's passphrase" on words={["set", ""]}>
             <Link to="/passphrase">change it</Link>
@@ -189,6 +224,78 @@ function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
         Backups: {held.backup_folder}
       </p>
     </main>
+  );
+}
+
+const usable = (held: Schema["SafeguardsOut"]) => held.corpora.filter((one) => !one.reason);
+
+/** The corpora of this machine, each with what it is, and a look at whether it is whole. */
+function Corpora(props: {
+  held: Schema["SafeguardsOut"];
+  used: boolean;
+  onUse: (on: boolean) => void;
+}) {
+  const [said, setSaid] = useState<Record<string, string>>({});
+  const [busy, setBusy] = useState("");
+  const verify = async (file_name: string) => {
+    setBusy(file_name);
+    let says;
+    try {
+      const call = client.POST("/safeguards/corpora/{file_name}/verify", {
+        params: { path: { file_name } },
+      });
+      says = (await answer(call)).is_whole ? "whole, every byte as written" : "stopped";
+    } catch (failure) {
+      says = sentence(failure);
+    }
+    setSaid((now) => ({ ...now, [file_name]: says }));
+    setBusy("");
+  };
+  if (!props.held.corpora.length)
+    return (
+      <>
+        no corpus on this machine: build one with <code>./run corpus build LIST…</code>
+      </>
+    );
+  return (
+    <>
+      <Switch
+        aria-label="Check against the breach corpora"
+        checked={props.used}
+        onChange={props.onUse}
+      />
+      <ul className="bare">
+        {props.held.corpora.map((one) => (
+          <li key={one.file_name} className="row">
+            {one.reason ? (
+              <span>
+                {one.file_name}: <b>cannot be used</b>, {one.reason}
+              </span>
+            ) : (
+              <>
+                <span>
+                  {one.name} of {one.dated_on}, {one.unique_count?.toLocaleString("en")} secrets
+                </span>
+                {busy === one.file_name ? (
+                  <Button size="small" onClick={() => void client.POST("/checks/stop")}>
+                    Stop reading it
+                  </Button>
+                ) : (
+                  <Button
+                    size="small"
+                    disabled={busy !== ""}
+                    onClick={() => void verify(one.file_name)}
+                  >
+                    Verify <span className="visually-hidden">{one.name}</span>
+                  </Button>
+                )}
+                <span role="status">{said[one.file_name]}</span>
+              </>
+            )}
+          </li>
+        ))}
+      </ul>
+    </>
   );
 }
 
@@ -213,6 +320,10 @@ function inputOf(held: Schema["SafeguardsOut"]): Safeguards {
     proof_minutes: held.proof_minutes,
     proof_before: held.proof_before,
     corpus_used: held.corpus_used,
+    range_address: held.range_address,
+    range_used: held.range_used,
+    feed_address: held.feed_address,
+    feed_used: held.feed_used,
   };
 }
 
@@ -222,8 +333,8 @@ function offOf(held: Schema["SafeguardsOut"]): string[] {
   const open = (Object.keys(ACTS) as Act[]).filter((act) => held.proof_before[act] === "unlock");
   if (open.length)
     off.push(`the passphrase is not asked again before ${open.map((a) => ACTS[a]).join(", ")}`);
-  if (!held.corpus) off.push("no breach corpus");
-  else if (!held.corpus_used) off.push("the breach corpus is not used");
+  if (!usable(held).length) off.push("no breach corpus");
+  else if (!held.corpus_used) off.push("the breach corpora are not used");
   if (!held.last_backup_at) off.push("no backup was made");
   return off;
 }

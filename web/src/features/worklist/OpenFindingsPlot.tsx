@@ -1,35 +1,65 @@
 import type { Schema } from "../../api/client";
+import { FINDING_KINDS, FINDING_LABELS, type FindingKind } from "../../domain/findings";
 import { day } from "../../domain/moments";
 
 const WIDE = 220;
-const HIGH = 40;
+const HIGH = 44;
+const TONES = ["var(--step-5)", "var(--step-4)", "var(--step-3)", "var(--step-2)", "var(--step-1)"];
 
-/** Open findings over time, from the stored summaries of the checks. */
+type Point = { at: number; counts: Partial<Record<FindingKind, number>> };
+
+/** Findings by kind over time, from the stored summaries of the checks: one band a kind, the gravest
+ * at the bottom. */
 export function OpenFindingsPlot({ worklist }: { worklist: Schema["Worklist"] }) {
   if (!worklist.checked_at || worklist.earlier.length < 1) return null;
-  const points = [
-    ...worklist.earlier.map((s) => ({
-      at: Date.parse(s.checked_at),
-      n: Object.values(s.counts).reduce((a, b) => a + b, 0),
-    })),
-    { at: Date.parse(worklist.checked_at), n: worklist.findings.length },
+  const points: Point[] = [
+    ...worklist.earlier.map((s) => ({ at: Date.parse(s.checked_at), counts: s.counts })),
+    { at: Date.parse(worklist.checked_at), counts: countsOf(worklist.findings) },
   ];
   const first = points[0];
   const last = points.at(-1);
   if (!first || !last || last.at === first.at) return null;
-  const most = Math.max(1, ...points.map((p) => p.n));
+  const kinds = FINDING_KINDS.filter((kind) => points.some((p) => p.counts[kind]));
+  const total = (p: Point) => kinds.reduce((sum, kind) => sum + (p.counts[kind] ?? 0), 0);
+  const most = Math.max(1, ...points.map(total));
   const x = (at: number) => ((at - first.at) / (last.at - first.at)) * WIDE;
-  const y = (n: number) => HIGH - (n / most) * (HIGH - 4);
-  const line = points.map((p) => `${x(p.at).toFixed(1)} ${y(p.n).toFixed(1)}`).join("L");
-  const says = `open findings since ${day(new Date(first.at).toISOString())}: ${first.n}, now ${last.n}`;
+  const y = (n: number) => HIGH - (n / most) * (HIGH - 2);
+  const under = points.map(() => 0);
+  const bands = kinds.map((kind, i) => {
+    const below = [...under];
+    points.forEach((p, at) => (under[at] = (under[at] ?? 0) + (p.counts[kind] ?? 0)));
+    const edge = (heights: number[]) =>
+      points.map((p, at) => `${x(p.at).toFixed(1)} ${y(heights[at] ?? 0).toFixed(1)}`);
+    const path = `M${[...edge(under), ...edge(below).reverse()].join("L")}Z`;
+    return { kind, path, tone: TONES[i % TONES.length] };
+  });
+  const since = day(new Date(first.at).toISOString());
+  const says = kinds
+    .map(
+      (k) =>
+        `${FINDING_LABELS[k].toLowerCase()} ${first.counts[k] ?? 0}, now ${last.counts[k] ?? 0}`,
+    )
+    .join("; ");
   return (
-    <figure style={{ margin: 0 }} aria-label={says}>
+    <figure style={{ margin: 0 }} aria-label={`findings by kind since ${since}: ${says}`}>
       <figcaption className="small quiet right" aria-hidden="true">
-        open findings since {day(new Date(first.at).toISOString())}
+        by kind since {since}
       </figcaption>
       <svg width={WIDE} height={HIGH} aria-hidden="true">
-        <path d={`M0 ${HIGH}L${line}L${WIDE} ${HIGH}Z`} fill="var(--step-3)" />
+        {bands.map((b) => (
+          <path key={b.kind} d={b.path} fill={b.tone} stroke="var(--ground)" strokeWidth="0.6">
+            <title>
+              {FINDING_LABELS[b.kind]}: {first.counts[b.kind] ?? 0}, now {last.counts[b.kind] ?? 0}
+            </title>
+          </path>
+        ))}
       </svg>
     </figure>
   );
+}
+
+function countsOf(findings: Schema["FindingRow"][]): Point["counts"] {
+  const counts: Point["counts"] = {};
+  for (const f of findings) counts[f.kind] = (counts[f.kind] ?? 0) + 1;
+  return counts;
 }

@@ -18,6 +18,7 @@ export function WaiveDialog({ finding, onClose }: Props) {
 
   const give = async () => {
     const { kind, login_id } = finding;
+    if (!login_id) return;
     const body = { findings: [{ kind, login_id }], reason, note, until_on: until || null };
     try {
       await answer(client.POST("/waivers", { body }));

@@ -5,7 +5,7 @@ import { Link, useNavigate } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { FINDING_KINDS, FINDING_LABELS, type FindingKind } from "../../domain/findings";
-import { age, count, dayAndTime } from "../../domain/moments";
+import { age, count, day, dayAndTime } from "../../domain/moments";
 import { SmallRuler } from "../../shared/GuessRuler";
 import { FindingShape } from "../../shared/icons";
 import { ProblemNote } from "../../shared/ProblemNote";
@@ -31,6 +31,19 @@ export function WorklistPage() {
     mutationFn: () => answer(client.POST("/checks")),
     onSettled: () => queryClient.invalidateQueries(),
   });
+  const used = data?.notices_used ?? false;
+  // New notices come in without a check; what fails leaves those at hand, and is said.
+  const notices = useQuery({
+    queryKey: ["notices"],
+    enabled: used,
+    retry: false,
+    queryFn: async () => {
+      const found = await answer(client.POST("/notices/fetch", { body: { at_once: false } }));
+      void queryClient.invalidateQueries({ queryKey: ["worklist"] });
+      return found;
+    },
+    staleTime: 15 * 60_000,
+  });
   const rotate = useMutation({
     mutationFn: (login_id: string) => answer(client.POST("/rotations", { body: { login_id } })),
     onSuccess: (rotation) => {
@@ -46,14 +59,19 @@ export function WorklistPage() {
   const here = Math.min(at, Math.max(0, findings.length - 1));
   const row = findings[here];
   const rows = useVirtualRows(findings.length, here, (i) => (i === here ? 94 : 51));
-  const go = (f: Schema["FindingRow"] | undefined) =>
-    f && (f.rotation_id ? void navigate(`/rotate/${f.rotation_id}`) : rotate.mutate(f.login_id));
+  const go = (f: Schema["FindingRow"] | undefined) => {
+    if (f?.loose_end_id) void navigate("/generate");
+    else if (f?.rotation_id) void navigate(`/rotate/${f.rotation_id}`);
+    else if (f?.login_id) rotate.mutate(f.login_id);
+  };
+  const open = (f: Schema["FindingRow"] | undefined) =>
+    f && void navigate(f.login_id ? `/logins/${f.login_id}` : "/generate");
   useKeys({
     ArrowDown: () => setAt(Math.min(findings.length - 1, here + 1)),
     ArrowUp: () => setAt(Math.max(0, here - 1)),
-    Enter: () => row && void navigate(`/logins/${row.login_id}`),
+    Enter: () => open(row),
     r: () => go(row),
-    w: () => row && setWaiving(row),
+    w: () => row?.login_id && setWaiving(row),
     c: () => !check.isPending && check.mutate(),
   });
 
@@ -68,10 +86,12 @@ export function WorklistPage() {
         <div>
           <h1>{heading(data)}</h1>
           <p className="small quiet">{basis(data, now)}</p>
+          <NotChecked worklist={data} />
         </div>
         <div className="row" style={{ gap: 24 }}>
           <OpenFindingsPlot worklist={data} />
           <Link to="/reach">Reuse map</Link>
+          <Link to="/report">Report</Link>
           {check.isPending ? (
             <CheckProgress />
           ) : (
@@ -81,7 +101,7 @@ export function WorklistPage() {
           )}
         </div>
       </header>
-      <ProblemNote problem={check.error ?? rotate.error} />
+      <ProblemNote problem={check.error ?? rotate.error ?? notices.error} />
       {data.checked_at === null ? (
         <Unchecked />
       ) : data.findings.length === 0 ? (
@@ -91,9 +111,7 @@ export function WorklistPage() {
             No finding in {count(data.checked_count, "login")}. That is not the same as safe: a
             corpus holds only what has been published.
           </p>
-          {data.renewed_count > 0 && (
-            <p className="quiet">{count(data.renewed_count, "login")} renewed since this check</p>
-          )}
+          {data.renewable_count > 0 && <p className="quiet">{renewed(data)}</p>}
           {data.waived_count > 0 && (
             <Link to="/waivers">{count(data.waived_count, "finding")} accepted</Link>
           )}
@@ -122,7 +140,7 @@ export function WorklistPage() {
             ))}
             <hr />
             <p className="small quiet" style={{ padding: "0 12px" }}>
-              {count(data.renewed_count, "login")} renewed since this check
+              {renewed(data)}
             </p>
             <p className="small" style={{ padding: "0 12px" }}>
               <Link to="/waivers">{count(data.waived_count, "finding")} accepted</Link>
@@ -147,7 +165,7 @@ export function WorklistPage() {
                   if (!f) return null;
                   return (
                     <div
-                      key={`${f.kind} ${f.login_id}`}
+                      key={`${f.kind} ${f.login_id ?? f.loose_end_id}`}
                       role="listitem"
                       ref={rows.measure}
                       data-index={index}
@@ -155,16 +173,24 @@ export function WorklistPage() {
                       className={index === here ? "item at" : "item"}
                       style={{ position: "absolute", top: start, left: 0, right: 0 }}
                       onClick={() => setAt(index)}
-                      onDoubleClick={() => void navigate(`/logins/${f.login_id}`)}
+                      onDoubleClick={() => open(f)}
                       onKeyDown={() => {}}
                     >
                       <FindingLine finding={f} now={now} />
-                      {index === here && (
+                      {index === here && f.loose_end_id && (
+                        <div className="row" style={{ padding: "8px 0 3px 36px" }}>
+                          <Button type="primary" onClick={() => go(f)}>
+                            Place it in a login <kbd>R</kbd>
+                          </Button>
+                          <span className="small quiet">{f.why}</span>
+                        </div>
+                      )}
+                      {index === here && f.login_id && (
                         <div className="row" style={{ padding: "8px 0 3px 36px" }}>
                           <Button type="primary" onClick={() => go(f)} loading={rotate.isPending}>
                             {f.rotation_id ? "Go on rotating" : "Rotate"} <kbd>R</kbd>
                           </Button>
-                          <Button onClick={() => void navigate(`/logins/${f.login_id}`)}>
+                          <Button onClick={() => open(f)}>
                             Open login <kbd>↵</kbd>
                           </Button>
                           <Button onClick={() => setWaiving(f)}>
@@ -191,6 +217,23 @@ function Main({ problem }: { problem: unknown }) {
     <main className="page">
       <ProblemNote problem={problem} />
     </main>
+  );
+}
+
+/** What the check could not say, and why: never taken for "not in the list". */
+function NotChecked({ worklist }: { worklist: Schema["Worklist"] }) {
+  const failed = worklist.asked.filter((one) => one.unchecked_count !== 0);
+  if (!failed.length) return null;
+  return (
+    <p className="small" role="note">
+      {failed.map((one) => (
+        <span key={one.name}>
+          <b>Not checked</b> against {one.name}
+          {one.unchecked_count === null ? "" : `: ${count(one.unchecked_count, "secret")}`} (
+          {one.reason}).{" "}
+        </span>
+      ))}
+    </p>
   );
 }
 
@@ -232,7 +275,7 @@ function FindingLine({ finding, now }: { finding: Schema["FindingRow"]; now: num
         {finding.reach ? `+ ${finding.reach.toLocaleString("en")}` : ""}
       </span>
       <SmallRuler log10={finding.guess_number_log10} />
-      <span className="right small">{age(finding.secret_since_at, now)}</span>
+      <span className="right small">{age(finding.since_at, now)}</span>
     </div>
   );
 }
@@ -268,16 +311,28 @@ function heading(data: Schema["Worklist"]): string {
   const n = data.findings.length;
   if (!data.checked_at) return "Worklist";
   if (!n) return "Nothing to do";
-  const grave = new Set(data.findings.filter((f) => f.kind === "breached").map((f) => f.login_id));
+  const kinds: FindingKind[] = ["breached", "notice"];
+  const grave = new Set(data.findings.filter((f) => kinds.includes(f.kind)).map((f) => f.login_id));
   const first = grave.size ? `, ${grave.size} of them first` : "";
   return `${count(n, "thing")} to do${first}`;
 }
 
+function renewed(data: Schema["Worklist"]): string {
+  const begun = data.earlier[0]?.checked_at ?? data.checked_at;
+  const since = begun ? ` since ${day(begun)}` : "";
+  return `${data.renewed_count.toLocaleString("en")} of ${data.renewable_count.toLocaleString("en")} renewed${since}`;
+}
+
 function basis(data: Schema["Worklist"], now: number): string {
   if (!data.checked_at) return "Not checked yet";
-  const corpus = data.corpus_name
-    ? `against ${(data.corpus_count ?? 0).toLocaleString("en")} breached secrets, ${data.corpus_name} of ${data.corpus_dated_on?.slice(0, 7)}`
+  const asked = data.asked.filter((one) => one.unique_count !== null);
+  const total = asked.reduce((sum, one) => sum + (one.unique_count ?? 0), 0);
+  const lists = asked.map((one) => `${one.name} of ${one.dated_on?.slice(0, 7)}`).join(", ");
+  const corpora = asked.length
+    ? `against ${total.toLocaleString("en")} breached secrets: ${lists}`
     : "without a breach corpus: breaches were not checked";
+  const sent = data.asked.reduce((sum, one) => sum + one.sent_count, 0);
+  const left = sent ? ` · ${count(sent, "hash prefix", "hash prefixes")} left this machine` : "";
   const unread = data.unread_count
     ? ` · ${count(data.unread_count, "login")} could not be read`
     : "";
@@ -285,5 +340,5 @@ function basis(data: Schema["Worklist"], now: number): string {
     data.new_count === null || data.gone_count === null || data.new_count + data.gone_count === 0
       ? ""
       : ` · since the check before ${data.new_count} new, ${data.gone_count} gone`;
-  return `${count(data.checked_count, "login")} checked ${dayAndTime(data.checked_at, now)} · ${corpus}${changed}${unread}`;
+  return `${count(data.checked_count, "login")} checked ${dayAndTime(data.checked_at, now)} · ${corpora}${left}${changed}${unread}`;
 }

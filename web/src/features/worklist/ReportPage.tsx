@@ -1,0 +1,110 @@
+import { useQuery } from "@tanstack/react-query";
+import { Button, Checkbox, Radio } from "antd";
+import { useState } from "react";
+import { Link } from "react-router";
+import { answer, client, reportContent, type Schema } from "../../api/client";
+import { count } from "../../domain/moments";
+import { ProblemNote } from "../../shared/ProblemNote";
+import { saveAs } from "../../shared/saveAs";
+import { useAct } from "../../shared/useAct";
+
+const GROUPS: Record<Schema["GroupedBy"], string> = {
+  owner: "who is in charge",
+  folder: "folder",
+  kind: "kind of finding",
+};
+
+/** What to do, for telling others: looked at here, taken out as a page or a table. */
+export default function ReportPage() {
+  const [grouped_by, setGroupedBy] = useState<Schema["GroupedBy"]>("owner");
+  const [with_user_names, setWithUserNames] = useState(false);
+  const { problem, busy, run } = useAct();
+  const wish: Schema["ReportIn"] = { grouped_by, with_user_names };
+  const { data, error } = useQuery({
+    queryKey: ["report", wish],
+    queryFn: () => answer(client.POST("/reports", { body: wish })),
+  });
+  const lines = data?.lines ?? [];
+  const groups = [...new Set(lines.map((line) => line.group))];
+  const take = (kind: "csv" | "html") =>
+    run(async () => saveAs(await reportContent(kind, wish), `what-to-do.${kind}`));
+
+  return (
+    <main className="page" style={{ maxWidth: 1180 }}>
+      <p className="small">
+        <Link to="/">Worklist</Link>
+      </p>
+      <header className="row spread" style={{ marginBottom: 14 }}>
+        <div>
+          <h1>Report</h1>
+          <p className="small quiet">
+            {count(lines.length, "finding")} for those in charge; no secret is in it, and what was
+            accepted is left out.
+          </p>
+        </div>
+        <div className="row">
+          <Button loading={busy} disabled={!lines.length} onClick={() => void take("csv")}>
+            Save as a table (CSV)
+          </Button>
+          <Button
+            type="primary"
+            loading={busy}
+            disabled={!lines.length}
+            onClick={() => void take("html")}
+          >
+            Save as a page to print
+          </Button>
+        </div>
+      </header>
+      <ProblemNote problem={problem ?? error} />
+      <div className="row" style={{ gap: 24, marginBottom: 10 }}>
+        <Radio.Group
+          aria-label="Together by"
+          value={grouped_by}
+          onChange={(event) => setGroupedBy(event.target.value as Schema["GroupedBy"])}
+          options={(Object.keys(GROUPS) as Schema["GroupedBy"][]).map((value) => ({
+            value,
+            label: `by ${GROUPS[value]}`,
+          }))}
+        />
+        <Checkbox
+          checked={with_user_names}
+          onChange={(event) => setWithUserNames(event.target.checked)}
+        >
+          with user names
+        </Checkbox>
+      </div>
+      {data && !lines.length && <p className="empty">There is nothing to report.</p>}
+      {groups.map((group) => (
+        <section key={group} style={{ marginTop: 18 }}>
+          <h2>{group}</h2>
+          <table className="plain dense">
+            <thead>
+              <tr>
+                <th style={{ width: 220 }}>Login</th>
+                <th style={{ width: 130 }}>Finding</th>
+                <th>Evidence</th>
+                <th style={{ width: 280 }}>What to do</th>
+              </tr>
+            </thead>
+            <tbody>
+              {lines
+                .filter((line) => line.group === group)
+                .map((line, i) => (
+                  <tr key={i}>
+                    <td>
+                      {line.title}
+                      {line.user_name && <div className="small quiet">{line.user_name}</div>}
+                    </td>
+                    <td>{line.kind}</td>
+                    <td>{line.evidence}</td>
+                    <td>{line.to_do}</td>
+                  </tr>
+                ))}
+            </tbody>
+          </table>
+        </section>
+      ))}
+    </main>
+  );
+}
