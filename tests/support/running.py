@@ -70,11 +70,11 @@ def demo(folder: Path) -> Iterator[Served]:
 
 
 @contextmanager
-def practice_sites(folder: Path) -> Iterator[Served]:
-    """The practice sites alone."""
+def practice_sites(folder: Path, *arguments: str) -> Iterator[Served]:
+    """The stand-ins alone."""
     port = free_port()
     command = [sys.executable, "-m", "newknot.standins", "--port", str(port)]
-    command += ["--accounts", str(folder / "practice.sqlite")]
+    command += ["--accounts", str(folder / "practice.sqlite"), *arguments]
     with _started(folder, command, f"http://127.0.0.1:{port}/") as served:
         yield Served(served.url, served.process, served.log, port)
 

@@ -18,7 +18,10 @@ class OutsideFailed(NewKnotError):
 def checked_service(address: str, *, field: str, own_port: int | None = None) -> str:
     """The address without its last slash. Raises `FieldInvalid` unless https, or loopback."""
     text = address.strip().rstrip("/")
-    site = site_of(text) if text else None
+    try:
+        site = site_of(text)
+    except FieldInvalid as error:
+        raise FieldInvalid(field, str(error.data["reason"])) from None
     if site is None:
         raise FieldInvalid(field, "is missing")
     if site.scheme != "https" and not site.is_loopback:
