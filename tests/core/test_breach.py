@@ -53,7 +53,8 @@ def test_a_file_that_is_not_a_whole_corpus_is_refused() -> None:
         (1, "once"),
         (3, "2 to 4 times"),
         (1500, "1,000 to 2,000 times"),
-        (600, "500 to 1,000 times"),
+        (600, "510 to 1,000 times"),
+        (12, "8 to 16 times"),
         (10**6, "30,000 times or more"),
     ],
 )

@@ -18,6 +18,5 @@ def times_text(at_least: int) -> str:
 
 
 def _rounded(n: int) -> int:
-    """To one significant figure above 10: 1,024 becomes 1,000."""
-    digits = len(str(n))
-    return n if digits < 2 else round(n, 1 - digits)
+    """To two significant figures: 1,024 becomes 1,000."""
+    return round(n, 2 - len(str(n)))

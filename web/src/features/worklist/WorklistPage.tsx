@@ -82,13 +82,16 @@ export function WorklistPage() {
 
   return (
     <main className="page" style={{ height: "100%", display: "flex", flexDirection: "column" }}>
-      <header className="row spread" style={{ marginBottom: 18, alignItems: "flex-end" }}>
-        <div>
+      <header
+        className="row spread"
+        style={{ marginBottom: 18, alignItems: "flex-end", flexWrap: "nowrap", gap: 32 }}
+      >
+        <div style={{ minWidth: 0 }}>
           <h1>{heading(data)}</h1>
           <p className="small quiet">{basis(data, now)}</p>
           <NotChecked worklist={data} />
         </div>
-        <div className="row" style={{ gap: 24 }}>
+        <div className="row" style={{ gap: 24, flexWrap: "nowrap", flexShrink: 0 }}>
           <OpenFindingsPlot worklist={data} />
           <Link to="/reach">Reuse map</Link>
           <Link to="/report">Report</Link>
