@@ -21,6 +21,9 @@ from pathlib import Path
 from playwright.sync_api import Browser, Page, sync_playwright
 from tests.support.running import ROOT, Served, launch, serving
 
+from benchmarks.check import bench_check
+from benchmarks.corpus import bench_corpus
+from benchmarks.table import ms, row, timed
 from newknot.core.audit import audit
 from newknot.core.generate import (
     PassphraseShape,
@@ -45,6 +48,7 @@ from newknot.usecases.vault_passphrase import Likeness, judge
 PASSPHRASE = "seven lamps over wet gravel"  # noqa: S105
 SIX_WORDS = "gravel oven mitten copper thimble yearbook"
 LOGINS = 2_000
+CORPUS_LINES = 3_000_000
 DICTIONARIES = """
 import os, time
 from newknot.core.strength.dictionaries import dictionaries
@@ -54,20 +58,6 @@ before, began = resident(), time.perf_counter()
 dictionaries()
 print(time.perf_counter() - began, (resident() - before) / 2**20)
 """
-
-
-def ms(seconds: float) -> str:
-    return f"{seconds * 1000:,.1f} ms"
-
-
-def row(what: str, figure: str, bound: str = "") -> None:
-    print(f"{what:<62} {figure:>16}   {bound}", flush=True)
-
-
-def timed(act: Callable[..., object], *arguments: object) -> float:
-    began = time.perf_counter()
-    act(*arguments)
-    return time.perf_counter() - began
 
 
 def fill(path: Path, state: Path) -> None:
@@ -303,6 +293,8 @@ def main() -> None:
         bench_draws()
         bench_phrases()
         bench_vault(folder)
+        bench_check(folder)
+        bench_corpus(folder, lines=CORPUS_LINES)
         bench_cold(folder)
         with serving(folder) as served, sync_playwright() as playwright:
             bench_size(served)

@@ -15,7 +15,12 @@ from newknot.store.vault import CARD, Transaction, Vault, new_id
 
 
 def put_check(tx: Transaction, vault: Vault, result: CheckResult) -> None:
-    """Writes the result over the former one."""
+    """Writes the result over the former one. Logins are named once, and by their place after."""
+    places: dict[str, int] = {}
+
+    def at(login_id: str) -> int:
+        return places.setdefault(login_id, len(places))
+
     document = {
         "checked_at": iso(result.checked_at),
         "checked_count": result.checked_count,
@@ -26,25 +31,28 @@ def put_check(tx: Transaction, vault: Vault, result: CheckResult) -> None:
         ],
         "findings": [
             [
-                *(f.kind.value, f.login_id, f.evidence, list(f.others)),
+                *(f.kind, at(f.login_id), f.evidence, [at(one) for one in f.others]),
                 *(f.guess_number_log10, f.reach, f.urgency, f.why),
             ]
             for f in result.findings
         ],
-        "guess_numbers": result.guess_numbers,
+        "guess_numbers": [[at(one), guesses] for one, guesses in result.guess_numbers.items()],
         "former": None
         if result.former is None
-        else [[kind.value, login_id] for kind, login_id in sorted(result.former)],
-        "groups": [[group.kind.value, list(group.login_ids)] for group in result.groups],
-        "first_found": {i: iso(at) for i, at in result.first_found.items()},
+        else [[kind, at(login_id)] for kind, login_id in result.former],
+        "groups": [[g.kind, [at(one) for one in g.login_ids]] for g in result.groups],
+        "first_found": [[at(one), iso(found_at)] for one, found_at in result.first_found.items()],
         "earlier": [[iso(s.checked_at), s.counts] for s in result.earlier],
     }
+    document["logins"] = list(places)
     ids = vault.ids(Label.CHECK)
-    tx.put(Label.CHECK, ids[0] if ids else new_id(), packed(document))
+    tx.put(Label.CHECK, ids[0] if ids else new_id(), packed(document), decoded=result)
 
 
 def get_check(vault: Vault) -> CheckResult | None:
-    """The last result, or None before the first check (or where it is damaged: check again)."""
+    """The last result; None before the first check, and where it is damaged or of an earlier form:
+    check again.
+    """
     ids = vault.ids(Label.CHECK)
     if not ids:
         return None
@@ -54,29 +62,32 @@ def get_check(vault: Vault) -> CheckResult | None:
         return None
 
 
-def _result_of(text: bytes) -> CheckResult:
+def _result_of(text: bytes) -> CheckResult | None:
     d = unpacked(text)
+    if "logins" not in d:
+        return None
+    logins: list[str] = d["logins"]
     return CheckResult(
         checked_at=datetime.fromisoformat(d["checked_at"]),
         checked_count=d["checked_count"],
         unread=tuple(d["unread"]),
-        asked=tuple(
-            ListAsked(name, day(dated_on), *rest) for name, dated_on, *rest in d.get("asked", ())
-        ),
+        asked=tuple(ListAsked(name, day(dated_on), *rest) for name, dated_on, *rest in d["asked"]),
         findings=tuple(
-            Finding(FindingKind(kind), login_id, evidence, tuple(others), *rest)
-            for kind, login_id, evidence, others, *rest in d["findings"]
+            Finding(
+                FindingKind(kind), logins[at], evidence, tuple(logins[o] for o in others), *rest
+            )
+            for kind, at, evidence, others, *rest in d["findings"]
         ),
-        guess_numbers=d["guess_numbers"],
+        guess_numbers={logins[at]: guesses for at, guesses in d["guess_numbers"]},
         former=None
-        if d.get("former") is None
-        else frozenset((FindingKind(kind), login_id) for kind, login_id in d["former"]),
-        # Results of before there were any have none.
+        if d["former"] is None
+        else frozenset((FindingKind(kind), logins[at]) for kind, at in d["former"]),
         groups=tuple(
-            Group(CordKind(kind), tuple(login_ids)) for kind, login_ids in d.get("groups", ())
+            Group(CordKind(kind), tuple(logins[at] for at in members))
+            for kind, members in d["groups"]
         ),
         earlier=tuple(
             CheckSummary(datetime.fromisoformat(at), counts) for at, counts in d["earlier"]
         ),
-        first_found={i: datetime.fromisoformat(at) for i, at in d.get("first_found", {}).items()},
+        first_found={logins[at]: datetime.fromisoformat(found) for at, found in d["first_found"]},
     )

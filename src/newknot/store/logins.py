@@ -43,7 +43,7 @@ def put_card(tx: Transaction, card: LoginCard) -> None:
         "deleted_at": iso(card.deleted_at),
         "second_factor": card.second_factor.value,
     }
-    tx.put(Label.LOGIN, card.login_id, packed(document))
+    tx.put(Label.LOGIN, card.login_id, packed(document), decoded=card)
 
 
 def get_card(vault: Vault, login_id: str) -> LoginCard:

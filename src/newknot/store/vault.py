@@ -2,7 +2,7 @@
 
 import secrets
 import sqlite3
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Collection, Iterator
 from contextlib import contextmanager, suppress
 from pathlib import Path
 from threading import RLock
@@ -227,15 +227,16 @@ class Vault:
                 self._decoded[key] = ((entry.revision, entry.tag), found)
             return found
 
-    def revisions(self, label: Label, *, parts: tuple[int, ...]) -> dict[str, tuple[int, ...]]:
-        """By id (hex), the revision of each of these parts of all records of a kind; 0: none."""
+    def revisions(self, labels: Collection[Label]) -> dict[Label, dict[str, tuple[int, int]]]:
+        """Of all records of these kinds, by id (hex): revisions of card and secrets; 0: none."""
         with self._lock:
             entries = self._manifest.entries
-            found: dict[str, tuple[int, ...]] = {}
-            for record_id, part in entries:
-                if part == CARD and entries[record_id, part].label is label:
-                    held = (entries.get((record_id, one)) for one in parts)
-                    found[record_id.hex()] = tuple(e.revision if e else 0 for e in held)
+            found: dict[Label, dict[str, tuple[int, int]]] = {label: {} for label in labels}
+            for (record_id, part), entry in entries.items():
+                if part == CARD and entry.label in found:
+                    secrets = entries.get((record_id, SECRETS))
+                    revisions = entry.revision, secrets.revision if secrets else 0
+                    found[entry.label][record_id.hex()] = revisions
             return found
 
     @contextmanager
@@ -247,19 +248,20 @@ class Vault:
                 return
             if self.is_older_copy:
                 raise VaultReadOnly()
-            staged = None
+            staged, pending = None, Transaction(self)
             try:
                 with transaction(self._connection):
-                    self._pending = Transaction(self)
-                    yield self._pending
-                    if self._pending.changes:
+                    self._pending = pending
+                    yield pending
+                    if pending.changes:
                         staged = self._manifest.write(
-                            self._connection, self._pending.changes, secrets.token_bytes
+                            self._connection, pending.changes, secrets.token_bytes
                         )
             finally:
                 self._pending = None
             if staged is not None:
                 self._settled(staged)
+                self._decoded.update(pending.decoded)
 
     def backup_to(self, path: Path) -> int:
         """A copy of the file by SQLite's own backup, as sealed as the vault itself.
@@ -330,9 +332,21 @@ class Transaction:
     def __init__(self, vault: Vault) -> None:
         self._vault = vault
         self.changes: dict[Key, Entry | None] = {}
+        self.decoded: dict[Key, tuple[tuple[int, bytes], Any]] = {}
 
-    def put(self, label: Label, record_id: str, text: bytes, *, part: int = CARD) -> None:
-        """Seals and writes one part of a record, new or over its former revision."""
+    def put(
+        self,
+        label: Label,
+        record_id: str,
+        text: bytes,
+        *,
+        part: int = CARD,
+        decoded: object = None,
+    ) -> None:
+        """Seals and writes one part of a record, new or over its former revision.
+
+        decoded: what `Vault.decoded` is to give of it from then on.
+        """
         vault, key = self._vault, (_id_bytes(record_id), part)
         former = vault._entry(key)
         if former is not None and former.label is not label:
@@ -347,6 +361,8 @@ class Transaction:
         )
         write_record(vault._connection, *key, revision, sealed)
         self.changes[key] = Entry(label, revision, sealed[-16:])
+        if decoded is not None:
+            self.decoded[key] = ((revision, sealed[-16:]), decoded)
 
     def remove(self, label: Label, record_id: str) -> None:
         """Deletes a record with all its parts. Raises `RecordMissing`."""

@@ -25,7 +25,7 @@ from newknot.store.manifest import Label
 from newknot.store.passphrases import get_passphrases
 from newknot.store.policies import list_policies
 from newknot.store.rotations import list_rotations
-from newknot.store.vault import CARD, SECRETS, Vault
+from newknot.store.vault import Vault
 from newknot.usecases.corpora import AskedList
 from newknot.usecases.errors import CheckRunning
 from newknot.usecases.measuring import KeptMeasures
@@ -59,26 +59,26 @@ class CheckMemory:
         """Forgets everything."""
         self.audit = AuditMemory()
         self.measures: KeptMeasures | None = None
-        self._logins: dict[str, tuple[tuple[int, ...], AuditedLogin]] = {}
-        self._rests_on: tuple[dict[str, tuple[int, ...]], ...] = ()
+        self._logins: dict[str, tuple[tuple[int, int], AuditedLogin]] = {}
+        self._rests_on: dict[Label, dict[str, tuple[int, int]]] = {}
 
     def logins(self, vault: Vault, progress: Progress) -> tuple[list[AuditedLogin], list[str]]:
         """(all logins outside the bin as they are now, ids of those that cannot be read)."""
         with self._lock:
-            rests_on = tuple(vault.revisions(label, parts=(CARD,)) for label in _RESTS_ON)
-            if rests_on != self._rests_on:
+            of_kind = vault.revisions((Label.LOGIN, *_RESTS_ON))
+            revisions = of_kind.pop(Label.LOGIN)
+            if of_kind != self._rests_on:
                 self.clear()
-                self._rests_on = rests_on
+                self._rests_on = of_kind
             if self.measures is None:
                 self.measures = KeptMeasures(vault)
-            revisions = vault.revisions(Label.LOGIN, parts=(CARD, SECRETS))
             changed = [one for one in revisions if self._held(one) != revisions[one]]
             for gone in self._logins.keys() - revisions.keys():
                 del self._logins[gone]
             unread = self._read(vault, changed, revisions, progress) if changed else []
             return [self._logins[one][1] for one in sorted(self._logins)], unread
 
-    def _held(self, login_id: str) -> tuple[int, ...] | None:
+    def _held(self, login_id: str) -> tuple[int, int] | None:
         held = self._logins.get(login_id)
         return held[0] if held is not None else None
 
@@ -86,7 +86,7 @@ class CheckMemory:
         self,
         vault: Vault,
         login_ids: Sequence[str],
-        revisions: dict[str, tuple[int, ...]],
+        revisions: dict[str, tuple[int, int]],
         progress: Progress,
     ) -> list[str]:
         policies = NamedPolicies(list_policies(vault))

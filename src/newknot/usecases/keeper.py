@@ -7,6 +7,7 @@ from pathlib import Path
 from threading import Condition, Lock
 from typing import TYPE_CHECKING
 
+from newknot.core.address import forget_addresses
 from newknot.core.generate import RandomSource
 from newknot.crypto import KdfParameters, WrongPassphrase
 from newknot.store.safeguards import get_safeguards
@@ -203,6 +204,7 @@ class Keeper:
         self.likeness.clear()
         self.checked.clear()
         self.imports.clear()
+        forget_addresses()
         gc.collect()
 
     def _take(self, vault: Vault) -> tuple[str, str]:

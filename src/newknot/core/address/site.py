@@ -1,7 +1,7 @@
 """The site that an address belongs to: its registrable domain (Public Suffix List)."""
 
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, lru_cache
 from ipaddress import IPv4Address, IPv6Address, ip_address
 from urllib.parse import urlsplit
 
@@ -25,10 +25,12 @@ def _suffixes() -> PublicSuffixList:
     return PublicSuffixList()
 
 
+@lru_cache(maxsize=20_000)
 def site_of(address: str) -> Site | None:
     """The site of an address, typed with or without its scheme; None for an empty one.
 
-    Raises `FieldInvalid` where the text is no http or https address.
+    Raises `FieldInvalid` where the text is no http or https address. Addresses asked before are
+    kept in memory until `forget_addresses`.
     """
     text = address.strip()
     if not text:
@@ -70,6 +72,11 @@ def _as_ip(host: str) -> IPv4Address | IPv6Address | None:
         return ip_address(host)
     except ValueError:
         return None
+
+
+def forget_addresses() -> None:
+    """Lets go of all addresses asked before."""
+    site_of.cache_clear()
 
 
 def domain_of(address: str) -> str:

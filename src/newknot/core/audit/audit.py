@@ -157,7 +157,7 @@ def _ordered(
     tied: Sequence[Group],
     memory: AuditMemory,
 ) -> list[Finding]:
-    links = resets(logins, memory.domain)
+    links = resets(logins)
     counts = Reach(tied, links).counts()
     mailboxes = {link.by for link in links}
     by_id = {one.login_id: one for one in logins}

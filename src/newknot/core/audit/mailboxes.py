@@ -1,6 +1,6 @@
 """Which login can reset which: as named by the user, or as the mail addresses tell."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Protocol
 
@@ -29,10 +29,9 @@ class Addressed(Protocol):
     def resets_by(self) -> str | None: ...
 
 
-def resets(logins: Sequence[Addressed], domain_of: Callable[[str], str] = domain_of) -> list[Reset]:
+def resets(logins: Sequence[Addressed]) -> list[Reset]:
     """A login without a named mailbox, whose user name is a mail address, is taken to be reset by
     the one login at the address's own domain that has the address or its first part as user name.
-    domain_of: the registrable domain of an address, where that is known already.
     """
     known = {login.login_id for login in logins}
     mailboxes: dict[str, list[str]] = {}

@@ -3,7 +3,6 @@
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
 
-from newknot.core.address import domain_of
 from newknot.core.audit.audited import Measured
 from newknot.core.audit.finding import Finding, FindingKind
 from newknot.core.audit.order import placed
@@ -47,16 +46,8 @@ class AuditMemory:
         """Forgets everything."""
         self.seen: dict[str, Seen] = {}
         self.likenesses = Likenesses()
-        self._domains: dict[str, str] = {}
         self._groups: dict[tuple[FindingKind, str], _Group] = {}
         self._placed: dict[tuple[FindingKind, str], _Placed] = {}
-
-    def domain(self, address: str) -> str:
-        """`domain_of`, asked once for each address."""
-        known = self._domains.get(address)
-        if known is None:
-            known = self._domains[address] = domain_of(address)
-        return known
 
     def of_group(
         self,
