@@ -7,12 +7,18 @@ type Knot = Schema["KnotOut"] & {
   labelX: number;
   labelY: number;
   anchor: "start" | "end";
+  turn: string | undefined;
+  label: string;
 };
 type Cord = { key: string; kind: Schema["CordKind"]; path: string; of: string[] };
 
 const WIDTH = 720;
 const HEIGHT = 560;
 const RING = 220;
+/** Beyond so many knots the labels stand like spokes, so that they do not cover one another. */
+const LEVEL_MOST = 36;
+const SPOKE_RING = 165;
+const SPOKE_LETTERS = 16;
 
 /** Knots on a ring, those of one group side by side; cords across it. */
 export function laidOut(map: Schema["ReachMap"], most: number): { knots: Knot[]; cords: Cord[] } {
@@ -22,16 +28,20 @@ export function laidOut(map: Schema["ReachMap"], most: number): { knots: Knot[];
   const put = (id: string) => byId.has(id) && !order.includes(id) && order.push(id);
   for (const group of map.groups) group.login_ids.forEach(put);
   for (const reset of map.resets) [reset.by, reset.of].forEach(put);
+  const spokes = order.length > LEVEL_MOST;
+  const ring = spokes ? SPOKE_RING : RING;
   const places = new Map<string, { x: number; y: number; angle: number }>();
   order.forEach((id, i) => {
     const angle = (i / order.length) * 2 * Math.PI - Math.PI / 2;
-    const [x, y] = [WIDTH / 2 + RING * Math.cos(angle), HEIGHT / 2 + RING * Math.sin(angle)];
+    const [x, y] = [WIDTH / 2 + ring * Math.cos(angle), HEIGHT / 2 + ring * Math.sin(angle)];
     places.set(id, { x, y, angle });
   });
   const knots = order.map((id): Knot => {
     const knot = byId.get(id)!;
     const { x, y, angle } = places.get(id)!;
     const right = Math.cos(angle) >= 0;
+    const degrees = (angle * 180) / Math.PI + (right ? 0 : 180);
+    const isLong = spokes && knot.title.length > SPOKE_LETTERS;
     return {
       ...knot,
       x,
@@ -40,6 +50,8 @@ export function laidOut(map: Schema["ReachMap"], most: number): { knots: Knot[];
       labelX: x + (right ? 13 : -13),
       labelY: y + 4,
       anchor: right ? "start" : "end",
+      turn: spokes ? `rotate(${degrees.toFixed(1)} ${x.toFixed(1)} ${y.toFixed(1)})` : undefined,
+      label: isLong ? `${knot.title.slice(0, SPOKE_LETTERS - 1)}…` : knot.title,
     };
   });
   const cords: Cord[] = [];

@@ -67,8 +67,9 @@ export default function ReachPage() {
               onClick={() => setAt(k.login_id)}
             >
               <circle cx={k.x} cy={k.y} r={k.radius} />
-              <text x={k.labelX} y={k.labelY} textAnchor={k.anchor}>
-                {k.title}
+              <text x={k.labelX} y={k.labelY} textAnchor={k.anchor} transform={k.turn}>
+                {k.label}
+                <title>{k.title}</title>
               </text>
             </g>
           ))}

@@ -246,7 +246,8 @@ function Unchecked() {
       <h2>This vault has not been checked yet</h2>
       <p>
         A check measures every secret, compares them with each other and with the breach corpus on
-        this machine, and lists what to do first. Nothing leaves the machine.
+        this machine, and lists what to do first. Nothing leaves the machine, unless you switch on a
+        list held elsewhere.
       </p>
       <p className="quiet">No logins yet? Add one with N under Logins, or bring a CSV file in.</p>
     </div>
