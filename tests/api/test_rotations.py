@@ -99,3 +99,35 @@ def test_a_wish_that_cannot_be_met_begins_nothing(api: Api, body: dict[str, Any]
     login = api.add()
     assert api.refused("POST", "rotations", {"login_id": login["login_id"], **body})
     assert api.ok("GET", "rotations") == []
+
+
+def test_a_code_key_and_fields_stay_through_a_change_and_its_withdrawal(api: Api) -> None:
+    more = {"second_factor": "here", "code_key": "GEZDGNBVGY3TQOJQGEZDGNBVGY3TQOJQ"}
+    login = api.add(secret_fields=[{"name": "answer", "value": "the chandler"}], **more)
+    rotation = api.ok("POST", "rotations", {"login_id": login["login_id"]})
+    path = f"rotations/{rotation['rotation_id']}"
+    hand_out(api, path)
+    for name in ("accept", "withdraw", "accept", "verify"):
+        event(api, path, name)
+        assert api.ok("POST", f"logins/{login['login_id']}/code", {"purpose": "copy"})["code"]
+        body = {"name": "answer", "purpose": "copy"}
+        found = api.ok("POST", f"logins/{login['login_id']}/secret-field", body)
+        assert found["secret"] == "the chandler"
+
+
+def test_a_secret_of_ones_own_that_repeats_or_breaks_the_policy_is_not_staged(api: Api) -> None:
+    classes = [{"name": "lower", "characters": "abcdefghijklmnopqrstuvwxyz"}]
+    policy = {"min_length": 8, "max_length": 30, "classes": classes}
+    body = {"name": "Gantry", "domains": ["gantry.example"], "policy": policy}
+    api.ok("POST", "policies", body)
+    login = api.add(address="https://gantry.example", secret={"own": "lanternorchard"})
+    for own, code in (
+        ("lanternorchard", "422 secret_repeats"),
+        ("lanternorchards", "422 secret_repeats"),
+        ("velvet-gravel", "422 secret_breaks_policy"),
+    ):
+        wish = {"login_id": login["login_id"], "secret": {"own": own}}
+        assert api.refused("POST", "rotations", wish) == code
+    assert api.ok("GET", "rotations") == []
+    wish = {"login_id": login["login_id"], "secret": {"own": "velvetgravel"}}
+    assert api.ok("POST", "rotations", wish)["state"] == "staged"

@@ -11,6 +11,8 @@ from newknot.core.errors import NewKnotError
 
 STATUS = {
     "field_invalid": 422,
+    "secret_repeats": 422,
+    "secret_breaks_policy": 422,
     "policy_invalid": 422,
     "passphrase_too_weak": 422,
     "passphrase_breached": 422,

@@ -1,12 +1,12 @@
 """Rotations: each event is on disk, with the secrets it moves, before its effect is shown."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 
 from newknot.core.generate import PasswordSpace, RandomSource
 from newknot.core.login import (
     EarlierSecret,
-    LoginSecrets,
     Origin,
     checked_secret_text,
     checked_text,
@@ -20,7 +20,10 @@ from newknot.core.rotation import (
     RotationSecrets,
     RotationState,
     RotationStep,
+    SecretBreaksPolicy,
+    SecretRepeats,
     after,
+    require_new,
 )
 from newknot.core.secret import Secret
 from newknot.store.logins import get_history, get_secrets, put_card, put_history, put_secrets
@@ -41,6 +44,7 @@ from newknot.usecases.policies import default_policy, policy_for
 __all__ = ["OPEN_STATES", "get_rotation", "list_rotations"]
 
 ROTATED_LENGTH = 20
+DRAWS_MOST = 30
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,7 +59,11 @@ class StageWish:
 def begin_rotation(
     vault: Vault, login_id: str, wish: StageWish, *, random: RandomSource, now: datetime
 ) -> Rotation:
-    """A rotation with its new secret staged; the one under way where there is one."""
+    """A rotation with its new secret staged; the one under way where there is one.
+
+    A given secret is refused where it repeats an earlier one (`SecretRepeats`) or breaks the policy
+    of the site (`SecretBreaksPolicy`).
+    """
     with vault.transaction() as tx:
         live_card(vault, login_id)
         known = open_rotation_id(vault, login_id)
@@ -140,21 +148,42 @@ def _stage(
     now: datetime,
 ) -> Rotation:
     card = live_card(vault, rotation.login_id)
+    current = get_secrets(vault, rotation.login_id).secret
+    history = get_history(vault, rotation.login_id)
+    named = policy_for(vault, card.address)
     if wish.given is not None:
         checked_secret_text(wish.given.secret.reveal(), field="secret")
         secret, origin = wish.given.secret, wish.given.origin
+        require_new(secret, current, history, also_like=True)
+        broken = named.policy.violations(secret.reveal()) if named is not None else []
+        if named is not None and broken:
+            raise SecretBreaksPolicy(policy=named.name, says=broken[0].says)
         if wish.given.loose_end_id is not None:
             remove_loose_end(tx, wish.given.loose_end_id)
     else:
-        named = policy_for(vault, card.address)
         policy = wish.policy or (named.policy if named is not None else default_policy())
         length = wish.length or best_length(policy, wished=ROTATED_LENGTH)
         space = PasswordSpace(policy, length)
-        secret = Secret(space.draw(random))
+        secret = _drawn(space, current, history, random)
         origin = Origin("drawn", space.entropy_bits)
     staged = HeldSecret(secret, origin, now)
     put_rotation_secrets(tx, rotation.rotation_id, RotationSecrets(staged, held.former))
     return _step(tx, replace(rotation, refusal=""), RotationEvent.STAGE, now)
+
+
+def _drawn(
+    space: PasswordSpace, current: Secret, history: Sequence[EarlierSecret], random: RandomSource
+) -> Secret:
+    """A draw that the login did not have before: of a small space the same one can come again."""
+    for left in reversed(range(DRAWS_MOST)):
+        secret = Secret(space.draw(random))
+        try:
+            require_new(secret, current, history, also_like=False)
+            return secret
+        except SecretRepeats:
+            if not left:
+                raise
+    raise AssertionError
 
 
 def _accept(
@@ -173,7 +202,7 @@ def _accept(
             rotation.rotation_id, former.secret, former.origin, former.since_at, now, used=True
         )
         move_to_history(tx, vault, rotation.login_id, earlier)
-    fresh = LoginSecrets(held.staged.secret, held.staged.origin, current.fields)
+    fresh = replace(current, secret=held.staged.secret, origin=held.staged.origin)
     put_secrets(tx, rotation.login_id, fresh)
     put_card(tx, replace(card, secret_since_at=now, changed_at=now, has_secret=True))
     put_rotation_secrets(tx, rotation.rotation_id, RotationSecrets(None, former))
@@ -189,7 +218,7 @@ def _withdraw(
     former = held.former
     if former is None:
         former = HeldSecret(Secret(""), Origin("own"), now)
-    put_secrets(tx, rotation.login_id, LoginSecrets(former.secret, former.origin, current.fields))
+    put_secrets(tx, rotation.login_id, replace(current, secret=former.secret, origin=former.origin))
     put_card(
         tx,
         replace(

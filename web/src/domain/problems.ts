@@ -30,6 +30,9 @@ function fieldName(path: unknown): string {
 
 const SENTENCES: Record<string, (data: Data) => string> = {
   field_invalid: (d) => `${fieldName(d.field)} ${String(d.reason)}.`,
+  secret_repeats: (d) =>
+    `This is ${d.how === "same" ? "the same as" : "like"} ${d.until_at ? `a secret that served here until ${String(d.until_at).slice(0, 10)}` : "the current secret"}: take one that has nothing of it.`,
+  secret_breaks_policy: (d) => `The policy of ${String(d.policy)} forbids it: ${String(d.says)}.`,
   policy_invalid: (d) => `Site policy: ${String(d.field)} ${String(d.reason)}.`,
   passphrase_too_weak: (d) =>
     `This passphrase falls within 10^${Number(d.guess_number_log10).toFixed(0)} guesses (${String(d.reasons)}). Choose one beyond 10^10.`,

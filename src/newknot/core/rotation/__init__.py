@@ -8,6 +8,7 @@ from newknot.core.rotation.machine import (
     RotationState,
     after,
 )
+from newknot.core.rotation.repeats import SecretBreaksPolicy, SecretRepeats, require_new
 from newknot.core.rotation.rotation import HeldSecret, Rotation, RotationSecrets, RotationStep
 
 __all__ = [
@@ -20,5 +21,8 @@ __all__ = [
     "RotationSecrets",
     "RotationState",
     "RotationStep",
+    "SecretBreaksPolicy",
+    "SecretRepeats",
     "after",
+    "require_new",
 ]
