@@ -8,7 +8,13 @@ from pathlib import Path
 from types import TracebackType
 from urllib.parse import urlencode
 
-HOSTS = ("gantryrentals.localhost", "lumensociety.localhost", "papertape.localhost")
+HOSTS = tuple(
+    f"{name}.localhost"
+    for name in (
+        *("gantryrentals", "lumensociety", "papertape", "northpier", "wardrobestore"),
+        *("slatehouse", "cellarbar", "keylight", "harbourpost", "mailtray"),
+    )
+)
 
 
 class PracticeSitesFailed(OSError):
