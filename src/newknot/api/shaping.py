@@ -53,6 +53,7 @@ class RowMaker:
             "deleted_at": card.deleted_at,
             "guess_number_log10": self.guess_number_log10(card),
             "second_factor": card.second_factor,
+            "driven": card.driven,
             "rotation_id": self.rotation_ids.get(card.login_id),
         }
 

@@ -59,7 +59,10 @@ class Origin:
 
 @dataclass(frozen=True, slots=True)
 class LoginCard:
-    """Everything of a login that is not secret. `*_at` are aware UTC, `*_on` a calendar day."""
+    """Everything of a login that is not secret. `*_at` are aware UTC, `*_on` a calendar day.
+
+    driven: whether New Knot may fill the forms of its site.
+    """
 
     login_id: str
     title: str
@@ -80,6 +83,7 @@ class LoginCard:
     has_secret: bool
     deleted_at: datetime | None = None
     second_factor: SecondFactor = SecondFactor.NONE
+    driven: bool = False
 
 
 @dataclass(frozen=True, slots=True)

@@ -42,20 +42,23 @@ def outside_client() -> httpx.Client:
     )
 
 
-def fetch(client: httpx.Client, address: str, *, most_bytes: int) -> bytes:
-    """The body of an answer of status 200. Raises `OutsideFailed`.
-
-    Names under `.localhost` are this machine, asked for at 127.0.0.1 with the name kept.
+def at_loopback(address: str) -> tuple[str, dict[str, str]]:
+    """(address to connect to, headers): names under `.localhost` are this machine, asked for at
+    127.0.0.1 with the name kept as Host.
     """
     parts = urlsplit(address)
     host = parts.hostname or ""
-    headers = {}
-    if host == "localhost" or host.endswith(".localhost"):
-        headers["host"] = parts.netloc
-        port = f":{parts.port}" if parts.port else ""
-        address = parts._replace(netloc=_LOOPBACK + port).geturl()
+    if host != "localhost" and not host.endswith(".localhost"):
+        return address, {}
+    port = f":{parts.port}" if parts.port else ""
+    return parts._replace(netloc=_LOOPBACK + port).geturl(), {"host": parts.netloc}
+
+
+def fetch(client: httpx.Client, address: str, *, most_bytes: int) -> bytes:
+    """The body of an answer of status 200. Raises `OutsideFailed`."""
+    target, headers = at_loopback(address)
     try:
-        with client.stream("GET", address, headers=headers) as answer:
+        with client.stream("GET", target, headers=headers) as answer:
             if answer.status_code != 200:
                 raise OutsideFailed(reason=f"answered with status {answer.status_code}")
             body = bytearray()

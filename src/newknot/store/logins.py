@@ -42,6 +42,7 @@ def put_card(tx: Transaction, card: LoginCard) -> None:
         "has_secret": card.has_secret,
         "deleted_at": iso(card.deleted_at),
         "second_factor": card.second_factor.value,
+        "driven": card.driven,
     }
     tx.put(Label.LOGIN, card.login_id, packed(document), decoded=card)
 
@@ -73,6 +74,7 @@ def _card_of(login_id: str, text: bytes) -> LoginCard:
         has_secret=d["has_secret"],
         deleted_at=moment(d["deleted_at"]),
         second_factor=SecondFactor(d.get("second_factor", "none")),
+        driven=d.get("driven", False),
     )
 
 

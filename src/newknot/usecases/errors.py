@@ -71,3 +71,11 @@ class BackupNotVerified(NewKnotError):
 
 class ServiceOff(NewKnotError):
     """A service outside that is not switched on in the safeguards is not asked."""
+
+
+class DriveOff(NewKnotError):
+    """The login is not one whose site New Knot may drive: that is switched on for each login."""
+
+
+class DriveRunning(NewKnotError):
+    """This rotation is being driven already."""

@@ -15,6 +15,7 @@ from newknot.store.vault import Vault
 from newknot.usecases.checks import CheckMemory
 from newknot.usecases.clock import Clock
 from newknot.usecases.draw_ring import DrawRing
+from newknot.usecases.driving import Drive
 from newknot.usecases.errors import VaultLocked
 from newknot.usecases.guessing import GuessBrake
 from newknot.usecases.logins import empty_bin
@@ -65,6 +66,7 @@ class Keeper:
         self.likeness = Likeness()
         self.progress = Progress()
         self.checked = CheckMemory()
+        self.drives: dict[str, Drive] = {}
         self.imports: dict[str, CsvTable] = {}
         self._parameters = parameters
         self._vault: Vault | None = None
@@ -194,6 +196,8 @@ class Keeper:
                 return
             self._locking = True
             self.progress.stop()
+            for drive in self.drives.values():
+                drive.stop()
             self._changing.wait_for(lambda: self._running == 0, timeout=LOCK_WAIT_S)
             vault, self._vault = self._vault, None
             self._locking = False
@@ -203,6 +207,7 @@ class Keeper:
         self.spaces.clear()
         self.likeness.clear()
         self.checked.clear()
+        self.drives.clear()
         self.imports.clear()
         forget_addresses()
         gc.collect()

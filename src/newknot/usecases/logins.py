@@ -66,6 +66,7 @@ class LoginDraft:
     resets_by: str | None = None
     second_factor: SecondFactor = SecondFactor.NONE
     code_key: Secret | None = None
+    driven: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -397,4 +398,5 @@ def _card(
         secret_since_at=secret_since_at,
         has_secret=False,
         second_factor=draft.second_factor,
+        driven=draft.driven,
     )

@@ -154,6 +154,7 @@ def _draft(body: LoginIn) -> use.LoginDraft:
         expires_on=body.expires_on,
         resets_by=body.resets_by,
         second_factor=body.second_factor,
+        driven=body.driven,
         code_key=None if body.code_key is None else Secret(body.code_key.get_secret_value()),
     )
 

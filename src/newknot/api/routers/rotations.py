@@ -1,13 +1,15 @@
 """Rotations: begin, stage, hand out, and what the site said."""
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 
 from newknot.api.deps import Work, WorkDep
 from newknot.api.schemas.draws import SecretOut
 from newknot.api.schemas.logins import RevealIn
 from newknot.api.schemas.rotations import (
     BeginIn,
+    DriveOut,
     EventIn,
+    FaultsOut,
     HandedOut,
     RotationOut,
     StageIn,
@@ -26,6 +28,8 @@ from newknot.store.errors import RecordMissing
 from newknot.store.logins import get_card
 from newknot.store.rotations import get_rotation_secrets
 from newknot.usecases import rotations as use
+from newknot.usecases.driving import DRIVABLE, Drive, Driver, plan_of
+from newknot.usecases.errors import DriveRunning
 
 router = APIRouter(prefix="/rotations", tags=["rotation"])
 
@@ -96,6 +100,75 @@ def take_event(rotation_id: str, body: EventIn, work: WorkDep) -> RotationOut:
     event = RotationEvent(body.event)
     rotation = use.take_event(work.vault, rotation_id, event, refusal=body.refusal, now=work.now)
     return _shaped(work, rotation)
+
+
+@router.get("/{rotation_id}/drive")
+def drive_plan(rotation_id: str, work: WorkDep) -> DriveOut:
+    """What driving this rotation would do, or how far it is."""
+    return _drive_out(work, use.get_rotation(work.vault, rotation_id))
+
+
+@router.post("/{rotation_id}/drive")
+def drive(rotation_id: str, work: WorkDep) -> DriveOut:
+    """Lets New Knot change the secret at the site; answers at the end, or where it stopped."""
+    work.require(Act.EDIT)
+    driver = _driver(rotation_id, work)
+    return _drive_out(work, driver.run())
+
+
+@router.post("/{rotation_id}/drive/stop", status_code=204)
+def stop_drive(rotation_id: str, work: WorkDep) -> Response:
+    """Asks the drive to leave the site."""
+    held = work.keeper.drives.get(rotation_id)
+    if held is not None:
+        held.stop()
+    return Response(status_code=204)
+
+
+@router.post("/{rotation_id}/faults")
+def look_for_faults(rotation_id: str, work: WorkDep) -> FaultsOut:
+    """Tries by sign-ins whether the site cuts the secret or folds its case, and learns it."""
+    work.require(Act.EDIT)
+    driver = _driver(rotation_id, work)
+    held = work.keeper.drives[rotation_id]
+    try:
+        policy = driver.look_for_faults()
+    finally:
+        held.outcome = "ended"
+    return FaultsOut(
+        steps=list(held.steps),
+        keeps_first=policy.keeps_first if policy is not None else None,
+        folds_case=policy.folds_case if policy is not None else False,
+    )
+
+
+def _driver(rotation_id: str, work: Work) -> Driver:
+    running = work.keeper.drives.get(rotation_id)
+    if running is not None and not running.outcome:
+        raise DriveRunning()
+    fresh = Drive()
+    driver = Driver(
+        work.vault,
+        rotation_id,
+        fresh,
+        random=work.keeper.random,
+        clock=work.keeper.clock,
+        own_port=work.port,
+    )
+    work.keeper.drives[rotation_id] = fresh
+    return driver
+
+
+def _drive_out(work: Work, rotation: Rotation) -> DriveOut:
+    card = get_card(work.vault, rotation.login_id)
+    held = work.keeper.drives.get(rotation.rotation_id)
+    return DriveOut(
+        allowed=card.driven and rotation.state in DRIVABLE,
+        plan=plan_of(card),
+        steps=list(held.steps) if held is not None else [],
+        running=held is not None and not held.outcome,
+        state=rotation.state,
+    )
 
 
 def _wish(body: StageIn, work: Work) -> use.StageWish:

@@ -48,6 +48,7 @@ class LoginIn(Shape):
     resets_by: str | None = None
     second_factor: SecondFactor = SecondFactor.NONE
     code_key: SecretStr | None = None
+    driven: bool = False
     secret: SecretIn | None = None
 
 
@@ -70,6 +71,7 @@ class LoginRow(Shape):
     guess_number_log10: float | None
     rotation_id: str | None
     second_factor: SecondFactor
+    driven: bool
 
 
 class EarlierRow(Shape):

@@ -65,3 +65,23 @@ class HandedOut(Shape):
 
     secret: str
     rotation: RotationOut
+
+
+class DriveOut(Shape):
+    """Driving a rotation. allowed: whether it can be begun now; plan: what it would do; steps: what
+    was done so far.
+    """
+
+    allowed: bool
+    plan: list[str]
+    steps: list[str]
+    running: bool
+    state: RotationState
+
+
+class FaultsOut(Shape):
+    """What a site does to a secret in silence, as far as sign-ins tell."""
+
+    steps: list[str]
+    keeps_first: int | None
+    folds_case: bool

@@ -1,0 +1,186 @@
+"""A site that is driven by the open standards: its change page by the well-known address (a W3C
+draft, "A Well-Known URL for Changing Passwords"), its forms by their `autocomplete` tokens.
+
+Bounded in time, redirects and size; only the login's own registrable domain, by https or on this
+machine. The secrets leave in bodies of POST requests alone.
+"""
+
+import json
+import subprocess
+import sys
+import time
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from pathlib import Path
+from urllib.parse import urlencode, urljoin, urlsplit
+
+import httpx
+
+from newknot.core.address import Site, site_of
+from newknot.core.errors import FieldInvalid
+from newknot.core.rotation.site_form import (
+    CODE,
+    CURRENT,
+    NEW,
+    USER_NAME,
+    FormNotUnderstood,
+    SiteForm,
+    SitePage,
+)
+from newknot.outside import form_reader
+from newknot.outside.reaching import OutsideFailed, at_loopback, outside_client
+
+WELL_KNOWN = "/.well-known/change-password"
+REDIRECTS_MOST = 6
+PAGE_MOST = form_reader.INPUT_MOST
+READING_S = 10.0
+_REDIRECTS = (301, 302, 303, 307, 308)
+
+
+class DriveStopped(OutsideFailed):
+    """The site was left: by the stop button, or because its time was over. data: reason."""
+
+
+@dataclass(frozen=True, slots=True)
+class Visited:
+    """A page as it was answered."""
+
+    address: str
+    status: int
+    page: SitePage
+
+
+class DrivenSite:
+    """One visit, with the cookies of that visit alone. may_go_on is asked before each request."""
+
+    def __init__(
+        self, address: str, *, own_port: int, may_go_on: Callable[[], bool], until_s: float
+    ) -> None:
+        site = site_of(address)
+        if site is None:
+            raise OutsideFailed(reason="has no address")
+        self._site = site
+        self._own_port = own_port
+        self._may_go_on = may_go_on
+        self._until_s = until_s
+        self._client = outside_client()
+        text = address if "://" in address else f"https://{address}"
+        parts = urlsplit(text)
+        self._origin = f"{parts.scheme}://{parts.netloc}"
+        self.start = text
+
+    def close(self) -> None:
+        """Ends its connections."""
+        self._client.close()
+
+    def change_page(self) -> Visited:
+        """Where the site changes passwords: by the well-known address, else the stored one."""
+        found = self._get(self._origin + WELL_KNOWN)
+        return found if found.status < 400 else self._get(self.start)
+
+    def signs_in(self, user_name: str, secret: str, code: Callable[[], str] | None) -> bool:
+        """Whether these open the site: whether its change form stands behind them.
+
+        Raises `FormNotUnderstood` where the site asks for something else.
+        """
+        page = self.change_page()
+        if page.page.change_form is not None:
+            raise FormNotUnderstood(reason="it does not ask to sign in")
+        self.sign_in(page, user_name, secret, code)
+        return self.change_page().page.change_form is not None
+
+    def sign_in(
+        self, at: Visited, user_name: str, secret: str, code: Callable[[], str] | None
+    ) -> Visited:
+        """Fills the sign-in form of a page, and what follows it."""
+        if at.page.sign_in_form is None and at.page.user_name_form is not None:
+            at = self._send(at, at.page.user_name_form, {USER_NAME: user_name})
+        form = at.page.sign_in_form
+        if form is None:
+            raise FormNotUnderstood(reason="its sign-in form is not told by tokens")
+        at = self._send(at, form, {USER_NAME: user_name, CURRENT: secret})
+        if at.status == 429:
+            raise OutsideFailed(reason="asks to wait before more sign-ins")
+        if at.page.code_form is not None and at.page.sign_in_form is None:
+            if code is None:
+                raise FormNotUnderstood(reason="it asks for a code whose key is not here")
+            at = self._send(at, at.page.code_form, {CODE: code()})
+        return at
+
+    def change(self, at: Visited, user_name: str, current: str, new: str) -> Visited:
+        """Fills and sends the change form of a page."""
+        form = at.page.change_form
+        if form is None:
+            raise FormNotUnderstood(reason="its change form is not told by tokens")
+        return self._send(at, form, {USER_NAME: user_name, CURRENT: current, NEW: new})
+
+    def _get(self, address: str) -> Visited:
+        return self._follow("GET", address, None, referer="")
+
+    def _send(self, at: Visited, form: SiteForm, values: dict[str, str]) -> Visited:
+        body = urlencode(form.filled(values)).encode("ascii")
+        return self._follow(
+            "POST", urljoin(at.address, form.action or at.address), body, at.address
+        )
+
+    def _follow(self, method: str, address: str, body: bytes | None, referer: str) -> Visited:
+        for _ in range(REDIRECTS_MOST):
+            self._require_own(address)
+            status, place, text = self._once(method, address, body, referer)
+            if status not in _REDIRECTS or not place:
+                return Visited(address, status, read_page(text))
+            if status in (307, 308) and body is not None:
+                raise FormNotUnderstood(reason="it sends the form on to another address")
+            address, method, body = urljoin(address, place), "GET", None
+        raise FormNotUnderstood(reason="it sends from address to address without an end")
+
+    def _once(
+        self, method: str, address: str, body: bytes | None, referer: str
+    ) -> tuple[int, str, bytes]:
+        if not self._may_go_on():
+            raise DriveStopped(reason="was left because you stopped it")
+        if time.monotonic() > self._until_s:
+            raise DriveStopped(reason="took too long")
+        target, headers = at_loopback(address)
+        if body is not None:
+            headers |= {
+                "content-type": "application/x-www-form-urlencoded",
+                "origin": self._origin,
+                "referer": referer,
+            }
+        try:
+            with self._client.stream(method, target, content=body, headers=headers) as answer:
+                text = bytearray()
+                for piece in answer.iter_bytes():
+                    text += piece
+                    if len(text) > PAGE_MOST:
+                        raise OutsideFailed(reason="sent a page that is too large")
+                return answer.status_code, answer.headers.get("location", ""), bytes(text)
+        except httpx.TimeoutException:
+            raise OutsideFailed(reason="did not answer in time") from None
+        except (httpx.HTTPError, httpx.InvalidURL):
+            raise OutsideFailed(reason="could not be reached") from None
+
+    def _require_own(self, address: str) -> None:
+        try:
+            there: Site | None = site_of(address)
+        except FieldInvalid:
+            there = None
+        if there is None or there.domain != self._site.domain:
+            raise FormNotUnderstood(reason="it leads away from its own domain")
+        if there.scheme != "https" and not there.is_loopback:
+            raise FormNotUnderstood(reason="it leads to an address without https")
+        if there.is_loopback and urlsplit(address).port == self._own_port:
+            raise FormNotUnderstood(reason="it leads to this application")
+
+
+def read_page(body: bytes) -> SitePage:
+    """The forms of a page, read by a child under limits. Raises `FormNotUnderstood`."""
+    command: Sequence[str] = (sys.executable, "-I", "-S", str(Path(form_reader.__file__)))
+    try:
+        done = subprocess.run(
+            command, input=body, capture_output=True, timeout=READING_S, env={}, check=False
+        )
+        return SitePage.of(json.loads(done.stdout))
+    except (subprocess.TimeoutExpired, ValueError, KeyError):
+        raise FormNotUnderstood(reason="its page cannot be read") from None

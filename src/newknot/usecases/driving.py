@@ -1,0 +1,267 @@
+"""Driven rotation: New Knot fills the site's own forms, through the same states as by hand.
+
+What is sent is noted before it is sent; anything unexpected after that stops at "not sure" with
+both secrets kept, and before it leaves everything as it was.
+"""
+
+import time
+from collections.abc import Callable
+from dataclasses import dataclass, field, replace
+from datetime import datetime
+
+from newknot.core.address import site_of
+from newknot.core.errors import NewKnotError
+from newknot.core.generate import RandomSource
+from newknot.core.login import LoginCard, SecondFactor
+from newknot.core.policy import SitePolicy
+from newknot.core.policy.rules_text import read_rules
+from newknot.core.policy.site_policy import PolicyInvalid
+from newknot.core.rotation import EventRefused, Rotation, RotationEvent, RotationState
+from newknot.core.rotation.site_form import FormNotUnderstood
+from newknot.core.secret import Secret
+from newknot.outside.driven_site import DrivenSite, Visited
+from newknot.outside.reaching import OutsideFailed
+from newknot.store.logins import get_secrets
+from newknot.store.rotations import get_rotation, get_rotation_secrets
+from newknot.store.vault import Vault
+from newknot.usecases.clock import Clock
+from newknot.usecases.errors import DriveOff, NothingHeld
+from newknot.usecases.logins import current_code, live_card
+from newknot.usecases.policies import policy_for, save_policy
+from newknot.usecases.rotations import StageWish, hand_out, stage_again, take_event
+
+TIME_S = 60.0
+CUT_TRIES_MOST = 6
+DRIVABLE = (RotationState.STAGED, RotationState.REFUSED)
+
+
+@dataclass(slots=True)
+class Drive:
+    """One drive as it goes. steps: what was done so far, in words; outcome: empty while it runs."""
+
+    steps: list[str] = field(default_factory=list)
+    outcome: str = ""
+    is_stopped: bool = False
+
+    def stop(self) -> None:
+        """Asks it to leave the site."""
+        self.is_stopped = True
+
+    def says(self, step: str) -> None:
+        """Notes a step."""
+        self.steps.append(step)
+
+
+def plan_of(card: LoginCard) -> list[str]:
+    """What would be done, in order, before anything is."""
+    site = site_of(card.address)
+    where = site.domain if site is not None else "the site"
+    return [
+        f"open the change page of {where}, and nothing outside of {where}",
+        f"sign in as {card.user_name or 'this login'} with the current secret",
+        "read the rules of its form, and draw the new secret to them",
+        "note that the new secret is sent, then send the form",
+        "sign in afresh with the new secret; where it fails, with the old one",
+    ]
+
+
+class Driver:
+    """Drives one rotation at its site."""
+
+    def __init__(
+        self,
+        vault: Vault,
+        rotation_id: str,
+        drive: Drive,
+        *,
+        random: RandomSource,
+        clock: Clock,
+        own_port: int,
+    ) -> None:
+        self._vault = vault
+        self._rotation_id = rotation_id
+        self._drive = drive
+        self._random = random
+        self._clock = clock
+        self._own_port = own_port
+        self._until_s = time.monotonic() + TIME_S
+        rotation = get_rotation(vault, rotation_id)
+        self._card = live_card(vault, rotation.login_id)
+        if not self._card.driven:
+            raise DriveOff()
+
+    def run(self) -> Rotation:
+        """To the end, or to where it stops; the rotation says where it stands then.
+
+        Raises `DriveOff`, `NothingHeld`, `EventRefused`.
+        """
+        rotation = get_rotation(self._vault, self._rotation_id)
+        current = get_secrets(self._vault, rotation.login_id).secret
+        if not len(current):
+            raise NothingHeld()
+        if rotation.state not in DRIVABLE:
+            raise EventRefused(state=rotation.state.value, event=RotationEvent.HAND_OUT.value)
+        visit = self._visit()
+        try:
+            try:
+                page = self._signed_in(visit, current)
+                self._learn(page)
+                rotation, new = hand_out(self._vault, self._rotation_id, now=self._now())
+            except (OutsideFailed, FormNotUnderstood) as error:
+                self._drive.says(f"stopped before anything was changed: it {error.data['reason']}")
+                self._drive.outcome = "stopped"
+                return get_rotation(self._vault, self._rotation_id)
+            self._drive.says("noted that the new secret is sent, and sent it")
+            return self._change(visit, page, current, new)
+        finally:
+            visit.close()
+            self._drive.outcome = self._drive.outcome or "ended"
+
+    def _change(self, visit: DrivenSite, page: Visited, current: Secret, new: Secret) -> Rotation:
+        """From here on the site may have changed: what is not known for sure is "not sure"."""
+        name = self._card.user_name
+        try:
+            answer = visit.change(page, name, current.reveal(), new.reveal())
+            said = " ".join(answer.page.said)[:300]
+            if said:
+                self._drive.says(f"the site says: “{said}”")
+            if self._opens(new):
+                self._drive.says("signed in afresh with the new secret")
+                self._event(RotationEvent.ACCEPT)
+                return self._event(RotationEvent.VERIFY)
+            self._drive.says("the new secret does not open it")
+            refused = answer.status >= 400 and answer.page.change_form is not None
+            if self._opens(current) and refused:
+                self._drive.says("the old one does: the site refused the change")
+                return self._event(RotationEvent.REFUSE, refusal=said)
+            self._drive.says("so it is not sure which secret holds: both are kept")
+        except (OutsideFailed, FormNotUnderstood) as error:
+            self._drive.says(f"it {error.data['reason']}: both secrets are kept")
+        return self._event(RotationEvent.DOUBT)
+
+    def _visit(self) -> DrivenSite:
+        return DrivenSite(
+            self._card.address,
+            own_port=self._own_port,
+            may_go_on=lambda: not self._drive.is_stopped,
+            until_s=self._until_s,
+        )
+
+    def _signed_in(self, visit: DrivenSite, current: Secret) -> Visited:
+        page = visit.change_page()
+        self._drive.says(f"opened {page.address.partition('?')[0]}")
+        if page.page.change_form is None:
+            visit.sign_in(page, self._card.user_name, current.reveal(), self._code())
+            page = visit.change_page()
+            if page.page.change_form is None:
+                raise FormNotUnderstood(reason="did not let in with the current secret")
+            self._drive.says("signed in with the current secret")
+        return page
+
+    def _learn(self, page: Visited) -> None:
+        """Takes the rules of the form over where none are known, and draws to them."""
+        form = page.page.change_form
+        assert form is not None
+        rotation = get_rotation(self._vault, self._rotation_id)
+        named = policy_for(self._vault, self._card.address)
+        policy = named.policy if named is not None else self._read(form.rules_text)
+        held = get_rotation_secrets(self._vault, self._rotation_id).staged
+        fits = held is not None and (policy is None or not policy.violations(held.secret.reveal()))
+        if rotation.state is RotationState.REFUSED or not fits:
+            wish = StageWish(policy=policy)
+            now = self._now()
+            stage_again(self._vault, self._rotation_id, wish, random=self._random, now=now)
+            self._drive.says("drew a new secret to the rules of its form")
+
+    def _read(self, rules_text: str) -> SitePolicy | None:
+        try:
+            found = read_rules(rules_text)
+            policy = SitePolicy.from_dict(found.document)
+            if policy.conflicts() is not None or "max_length" not in found.document:
+                return None
+        except (PolicyInvalid, NewKnotError):
+            return None
+        site = site_of(self._card.address)
+        assert site is not None
+        save_policy(
+            self._vault,
+            policy_id=None,
+            name=self._card.title,
+            domains=(site.domain,),
+            policy=policy,
+            source="form",
+            now=self._now(),
+        )
+        self._drive.says("learned the rules of its form")
+        return policy
+
+    def _opens(self, secret: Secret) -> bool:
+        """Whether a secret opens the site, in a visit of its own."""
+        visit = self._visit()
+        try:
+            return visit.signs_in(self._card.user_name, secret.reveal(), self._code())
+        finally:
+            visit.close()
+
+    def _code(self) -> Callable[[], str] | None:
+        if self._card.second_factor is not SecondFactor.HERE:
+            return None
+        return lambda: current_code(self._vault, self._card.login_id, now=self._now()).code
+
+    def _event(self, event: RotationEvent, *, refusal: str = "") -> Rotation:
+        return take_event(self._vault, self._rotation_id, event, refusal=refusal, now=self._now())
+
+    def _now(self) -> datetime:
+        return self._clock.now()
+
+    def look_for_faults(self) -> SitePolicy | None:
+        """What the site does to a secret in silence, tried out by sign-ins: whether it takes it
+        without its end, by halving, and in other case. The policy of the site learns it; None where
+        nothing was found. Raises `OutsideFailed`, `FormNotUnderstood` at any sign of throttling.
+        """
+        text = get_secrets(self._vault, self._card.login_id).secret.reveal()
+        keeps_first = self._cut(text)
+        turned = text.swapcase()
+        folds_case = turned != text and self._opens(Secret(turned))
+        self._drive.says("takes it in other case too" if folds_case else "tells its case apart")
+        if keeps_first is None and not folds_case:
+            return None
+        named = policy_for(self._vault, self._card.address)
+        site = site_of(self._card.address)
+        assert site is not None
+        known = named.policy if named is not None else _wide(len(text))
+        policy = replace(known, keeps_first=keeps_first, folds_case=folds_case)
+        save_policy(
+            self._vault,
+            policy_id=named.policy_id if named is not None else None,
+            name=named.name if named is not None else self._card.title,
+            domains=named.domains if named is not None else (site.domain,),
+            policy=policy,
+            source="form",
+            now=self._now(),
+            offers_second_factor=named.offers_second_factor if named is not None else False,
+        )
+        return policy
+
+    def _cut(self, text: str) -> int | None:
+        """How many characters the site keeps, or a bound of it; None where it keeps all."""
+        if len(text) < 2 or not self._opens(Secret(text[:-1])):
+            self._drive.says("does not take it without its end")
+            return None
+        refused, taken = 0, len(text) - 1
+        for _ in range(CUT_TRIES_MOST - 1):
+            if taken - refused <= 1:
+                break
+            middle = (refused + taken) // 2
+            if self._opens(Secret(text[:middle])):
+                taken = middle
+            else:
+                refused = middle
+        exact = taken - refused <= 1
+        self._drive.says(f"keeps {'' if exact else 'at most '}the first {taken} characters")
+        return taken
+
+
+def _wide(length: int) -> SitePolicy:
+    """A policy that says nothing but what was seen: this length is taken."""
+    return SitePolicy(1, length)

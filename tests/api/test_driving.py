@@ -1,0 +1,294 @@
+"""Driven rotation at real sites over real connections: taken, refused, cut, and where it stops."""
+
+import time
+from collections.abc import Iterator
+from contextlib import contextmanager
+from datetime import UTC, datetime
+from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
+from threading import Thread
+from typing import Any
+from urllib.parse import parse_qs
+
+import httpx
+import pytest
+
+from newknot.outside import reaching
+from tests.api.conftest import Api
+from tests.support.running import Served, practice_sites
+
+OLD = "lantern-orchard1"
+KEY = "GEZDGNBVGY3TQOJQGEZDGNBVGY3TQOJQ"
+
+
+@pytest.fixture(scope="module")
+def sites(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
+    """The practice sites in a process of their own."""
+    with practice_sites(tmp_path_factory.mktemp("sites")) as served:
+        yield served
+
+
+def signed_up(sites: Served, host: str, user_name: str, password: str) -> None:
+    fields = {"user_name": user_name, "new_password": password, "again": password}
+    answer = httpx.post(
+        f"http://127.0.0.1:{sites.sites_port}/sign-up",
+        data={**fields, "code_key": KEY},
+        headers={"host": f"{host}:{sites.sites_port}"},
+    )
+    assert answer.status_code == 303, answer.text
+
+
+def opens(sites: Served, host: str, user_name: str, password: str) -> bool:
+    answer = httpx.post(
+        f"http://127.0.0.1:{sites.sites_port}/sign-in",
+        data={"user_name": user_name, "password": password},
+        headers={"host": f"{host}:{sites.sites_port}"},
+    )
+    return answer.status_code in (200, 303) and "wrong" not in answer.text
+
+
+def begun(api: Api, address: str, user_name: str, secret: str, **more: object) -> tuple[str, str]:
+    body = {"address": address, "user_name": user_name, "driven": True, **more}
+    login = api.add("A site", secret={"own": secret}, **body)
+    rotation = api.ok("POST", "rotations", {"login_id": login["login_id"]})
+    return login["login_id"], f"rotations/{rotation['rotation_id']}"
+
+
+@pytest.mark.parametrize(
+    ("name", "old", "state", "says"),
+    [
+        ("gantryrentals", OLD, "verified", "signed in afresh with the new secret"),
+        (
+            "lumensociety",
+            "lanternorchard",
+            "verified",
+            "drew a new secret to the rules of its form",
+        ),
+        ("papertape", OLD, "verified", "learned the rules of its form"),
+        ("slatehouse", OLD, "verified", "signed in afresh with the new secret"),
+        ("cellarbar", "lanternorchard", "verified", "signed in afresh with the new secret"),
+        ("keylight", OLD, "verified", "signed in afresh with the new secret"),
+        ("harbourpost", OLD, "unsure", "so it is not sure which secret holds: both are kept"),
+    ],
+)
+def test_at_the_practice_sites(
+    api: Api, sites: Served, name: str, old: str, state: str, says: str
+) -> None:
+    host, user_name = f"{name}.localhost", f"ilse-{name}"
+    signed_up(sites, host, user_name, old)
+    more = {"second_factor": "here", "code_key": KEY} if name == "keylight" else {}
+    login_id, path = begun(api, sites.site(name), user_name, old, **more)
+    assert api.ok("GET", f"{path}/drive")["allowed"]
+    api.clock.at = datetime.now(UTC)  # the site's codes go by the real time
+    found = api.ok("POST", f"{path}/drive")
+    assert found["state"] == state, found
+    assert says in found["steps"] and not found["running"]
+    secret = api.secret_of(login_id)
+    assert opens(sites, host, user_name, secret)
+    assert (secret == old) is (state == "unsure")
+    assert secret not in str(found) and old not in str(found)
+    assert secret not in sites.log.read_text()
+
+
+def test_a_refusal_is_told_from_a_change_and_leaves_the_old_one(api: Api, sites: Served) -> None:
+    host = "wardrobestore.localhost"
+    signed_up(sites, host, "ilse", OLD)
+    address = sites.site("wardrobestore")
+    policy = {
+        "min_length": 40,
+        "max_length": 64,
+        "classes": [{"name": "lower", "characters": "abcdefghijklmnopqrstuvwxyz"}],
+    }
+    named = {"name": "Wardrobe", "domains": ["wardrobestore.localhost"], "policy": policy}
+    api.ok("POST", "policies", named)
+    login_id, path = begun(api, address, "ilse", OLD)
+    found = api.ok("POST", f"{path}/drive")
+    assert found["state"] == "refused"
+    assert "the site says: “Your password must have 8 to 20 characters.”" in found["steps"]
+    assert api.ok("GET", path)["refusal"] == "Your password must have 8 to 20 characters."
+    assert api.secret_of(login_id) == OLD and opens(sites, host, "ilse", OLD)
+
+
+def test_what_a_site_does_in_silence_is_found_by_sign_ins_and_learned(
+    api: Api, sites: Served
+) -> None:
+    for name, old, cut, folds in (
+        ("papertape", "Lantern-Orchard-Velvet", 12, False),
+        ("northpier", "Lantern-Orchard-Velvet", None, True),
+        ("gantryrentals", "Lantern-Orchard-1", None, False),
+    ):
+        user_name = f"maud-{name}"
+        signed_up(sites, f"{name}.localhost", user_name, old)
+        _, path = begun(api, sites.site(name), user_name, old)
+        found = api.ok("POST", f"{path}/faults")
+        assert (found["keeps_first"], found["folds_case"]) == (cut, folds), found
+    learned = [p["policy"] for p in api.ok("GET", "policies")["policies"]]
+    kept = [(p["keeps_first"], p["folds_case"]) for p in learned]
+    assert sorted(map(str, kept)) == ["(12, False)", "(None, True)"]
+
+
+def test_only_where_switched_on_and_only_in_a_state_that_can(api: Api, sites: Served) -> None:
+    _, path = begun(api, sites.site("gantryrentals"), "nobody", OLD, driven=False)
+    assert not api.ok("GET", f"{path}/drive")["allowed"]
+    assert api.refused("POST", f"{path}/drive") == "409 drive_off"
+    assert api.refused("POST", f"{path}/faults") == "409 drive_off"
+    _, path = begun(api, sites.site("gantryrentals"), "nobody", OLD)
+    found = api.ok("POST", f"{path}/drive")
+    assert found["state"] == "staged"
+    assert found["steps"][-1].startswith("stopped before anything was changed: it did not let in")
+    api.ok("POST", f"{path}/events", {"event": "give_up"})
+    assert api.refused("POST", f"{path}/drive") == "409 event_refused"
+
+
+class OddSite:
+    """A site that none of the code has seen: its pages by path, and what was sent to it."""
+
+    def __init__(self) -> None:
+        self.pages: dict[str, tuple[int, dict[str, str], str]] = {}
+        self.sent: list[tuple[str, dict[str, list[str]]]] = []
+        self.password = OLD
+        self.waits_s = 0.0
+
+    def answer(self, path: str, cookie: str) -> tuple[int, dict[str, str], str]:
+        if path == "/.well-known/change-password":
+            return 303, {"location": "/account/secret" if "s=1" in cookie else "/enter"}, ""
+        return self.pages.get(path, (404, {}, ""))
+
+    def take(self, path: str, fields: dict[str, list[str]]) -> tuple[int, dict[str, str], str]:
+        self.sent.append((path, fields))
+        time.sleep(self.waits_s if path == "/account/set" else 0)
+        if path == "/enter" and fields.get("pw") == [self.password]:
+            return 302, {"location": "/account/secret", "set-cookie": "s=1; Path=/"}, ""
+        if path == "/account/set" and fields.get("was") == [self.password]:
+            self.password = fields["now"][0]
+            return 200, {}, "<p role=status>Saved.</p>"
+        return self.pages.get(path, (403, {}, "<p role=alert>No.</p>"))
+
+
+ENTER = """<form method=post action="/enter">
+<input name=who autocomplete="section-a username webauthn">
+<input type=hidden name=csrf value="t&quot;1">
+<input type=password name=pw autocomplete=current-password>
+<input type=checkbox name=stay checked><button name=go value=in>Enter</button></form>"""
+SET = """<form method=get action="/search"><input name=q></form>
+<form id=f method=POST action="set"></form><input form=f type=password name=was
+autocomplete="current-password" required><input form=f type=password name=now maxlength=18
+minlength=10 passwordrules="allowed: lower, digit" autocomplete=new-password>
+<input form=f type=password name=again autocomplete=new-password>"""
+
+
+@contextmanager
+def serving_odd() -> Iterator[tuple[OddSite, str]]:
+    odd = OddSite()
+    odd.pages = {"/enter": (200, {}, ENTER), "/account/secret": (200, {}, SET)}
+
+    class Handler(BaseHTTPRequestHandler):
+        def do_GET(self) -> None:
+            self._reply(odd.answer(self.path, self.headers.get("cookie", "")))
+
+        def do_POST(self) -> None:
+            size = int(self.headers["content-length"])
+            fields = parse_qs(self.rfile.read(size).decode(), keep_blank_values=True)
+            self._reply(odd.take(self.path, fields))
+
+        def _reply(self, found: tuple[int, dict[str, str], str]) -> None:
+            self.send_response(found[0])
+            for name, value in found[1].items():
+                self.send_header(name, value)
+            self.end_headers()
+            self.wfile.write(found[2].encode())
+
+        def log_message(self, *parts: object) -> None:
+            pass
+
+    server = ThreadingHTTPServer(("127.0.0.1", 0), Handler)
+    Thread(target=server.serve_forever, daemon=True).start()
+    try:
+        yield odd, f"http://odd.localhost:{server.server_port}/"
+    finally:
+        server.shutdown()
+
+
+def test_a_site_of_other_names_and_shapes_is_driven_by_its_tokens(api: Api) -> None:
+    with serving_odd() as (odd, address):
+        login_id, path = begun(api, address, "ilse", OLD)
+        found = api.ok("POST", f"{path}/drive")
+        assert found["state"] == "verified", found
+        secret = api.secret_of(login_id)
+        assert odd.password == secret and len(secret) == 18
+        assert set(secret) <= set("abcdefghijklmnopqrstuvwxyz0123456789")
+        first = {"who": ["ilse"], "csrf": ['t"1'], "pw": [OLD], "stay": ["on"], "go": ["in"]}
+        assert odd.sent[0] == ("/enter", first)
+
+
+def page(place: str, text: str, status: int = 200, **headers: str) -> dict[str, Any]:
+    return {place: (status, headers, text)}
+
+
+@pytest.mark.parametrize(
+    ("pages", "reason"),
+    [
+        (page("/enter", ENTER.replace("method=post", "")), "would put the secret into the address"),
+        (page("/enter", ENTER.replace("current-password", "off")), "is not told by tokens"),
+        (
+            page("/enter", "x", 302, location="https://elsewhere.example/"),
+            "away from its own domain",
+        ),
+        (page("/enter", "x", 302, location="http://127.0.0.1:47806/"), "away from its own domain"),
+        (page("/enter", "x", 302, location="/enter"), "without an end"),
+        (page("/enter", ENTER.replace("/enter", "//evil.example/")), "away from its own domain"),
+        (page("/enter", ENTER + "<p>" + "x" * (2 << 20)), "too large"),
+        (
+            page("/enter", ENTER.replace("<form", '<form enctype="multipart/form-data"')),
+            "is sent as",
+        ),
+        (page("/account/secret", SET + "<input form=f name=pet required>"), "its form asks for"),
+        (
+            page("/account/secret", SET + "<input form=f type=checkbox name=y required>"),
+            "a consent",
+        ),
+        (page("/account/secret", SET.replace("POST", "get")), "put the secret into the address"),
+    ],
+)
+def test_what_is_unexpected_before_the_change_changes_nothing(
+    api: Api, pages: dict[str, Any], reason: str
+) -> None:
+    with serving_odd() as (odd, address):
+        odd.pages |= pages
+        login_id, path = begun(api, address, "ilse", OLD)
+        found = api.ok("POST", f"{path}/drive")
+        said = str(found["steps"])
+        assert reason in said
+        assert odd.password == OLD and api.secret_of(login_id) == OLD
+        assert found["state"] in ("staged", "unsure")
+        if found["state"] == "unsure":
+            assert not [1 for place, _ in odd.sent if place == "/account/set"]
+
+
+def test_a_site_that_falls_silent_after_sending_is_not_sure_and_both_are_kept(
+    api: Api, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(reaching, "TIMEOUT_S", 0.5)
+    with serving_odd() as (odd, address):
+        odd.waits_s = 1.5
+        login_id, path = begun(api, address, "ilse", OLD)
+        assert api.ok("POST", f"{path}/drive")["state"] == "unsure"
+        time.sleep(1.5)
+        new = api.ok("POST", f"{path}/hand-out", {"purpose": "copy"})["secret"]
+        assert odd.password == new and api.secret_of(login_id) == OLD
+
+
+def test_it_is_stopped_by_hand_and_by_the_lock(api: Api) -> None:
+    with serving_odd() as (odd, address):
+        odd.waits_s = 0.8
+        login_id, path = begun(api, address, "ilse", OLD)
+
+        def stop() -> None:
+            while not any(place == "/account/set" for place, _ in odd.sent):
+                time.sleep(0.05)
+            api.call("POST", f"{path}/drive/stop")
+
+        Thread(target=stop, daemon=True).start()
+        found = api.ok("POST", f"{path}/drive")
+        assert found["state"] == "unsure"
+        assert "it was left because you stopped it: both secrets are kept" in found["steps"]
+        assert api.secret_of(login_id) == OLD
