@@ -131,3 +131,25 @@ def test_a_secret_of_ones_own_that_repeats_or_breaks_the_policy_is_not_staged(ap
     assert api.ok("GET", "rotations") == []
     wish = {"login_id": login["login_id"], "secret": {"own": "velvetgravel"}}
     assert api.ok("POST", "rotations", wish)["state"] == "staged"
+
+
+def test_a_refusal_teaches_the_policy_and_another_secret_is_there_at_once(api: Api) -> None:
+    login_id, path = begun(api)
+    first = hand_out(api, path)
+    nothing = {"kind": "its_words", "text": "Sorry, no"}
+    assert api.refused("POST", f"{path}/lesson", nothing) == "422 field_invalid"
+    assert api.ok("GET", path)["state"] == "at_site"
+    taught = api.ok("POST", f"{path}/lesson", {"kind": "too_long", "length": 12})
+    assert (taught["state"], taught["staged_length"], taught["handed_out_at"]) == (
+        "staged",
+        12,
+        None,
+    )
+    second = hand_out(api, path)
+    api.ok("POST", f"{path}/lesson", {"kind": "no_symbols"})
+    third = hand_out(api, path)
+    assert len(second) == len(third) == 12 and third.isalnum()
+    (policy,) = api.ok("GET", "policies")["policies"]
+    assert (policy["source"], policy["domains"]) == ("refusal", ["gantry.example"])
+    history = api.ok("GET", f"logins/{login_id}")["history"]
+    assert [one["used"] for one in history] == [False, False] and len({first, second, third}) == 3

@@ -224,7 +224,7 @@ def check_and_rotate(page: Page, site: Page, sites: Served) -> str:
     page.get_by_role("button", name=re.compile("Show or hold back the secret of")).first.click()
     expect(page.get_by_text(OLD)).to_be_attached()
     page.keyboard.press("1")
-    expect(page.get_by_text("1 login renewed since this check")).to_be_visible()
+    expect(page.get_by_text("1 of 1 renewed since")).to_be_visible()
     return secret
 
 

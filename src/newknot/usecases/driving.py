@@ -27,7 +27,7 @@ from newknot.store.vault import Vault
 from newknot.usecases.clock import Clock
 from newknot.usecases.errors import DriveOff, NothingHeld
 from newknot.usecases.logins import current_code, live_card
-from newknot.usecases.policies import policy_for, save_policy
+from newknot.usecases.policies import default_policy, policy_for, save_policy
 from newknot.usecases.rotations import StageWish, hand_out, stage_again, take_event
 
 TIME_S = 60.0
@@ -263,5 +263,5 @@ class Driver:
 
 
 def _wide(length: int) -> SitePolicy:
-    """A policy that says nothing but what was seen: this length is taken."""
-    return SitePolicy(1, length)
+    """What is drawn to elsewhere, to the length that was seen to be taken."""
+    return replace(default_policy(), min_length=1, max_length=length)

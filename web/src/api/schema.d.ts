@@ -960,6 +960,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/rotations/{rotation_id}/drive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drive Plan
+         * @description What driving this rotation would do, or how far it is.
+         */
+        get: operations["drive_plan_rotations__rotation_id__drive_get"];
+        put?: never;
+        /**
+         * Drive
+         * @description Lets New Knot change the secret at the site; answers at the end, or where it stopped.
+         */
+        post: operations["drive_rotations__rotation_id__drive_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/rotations/{rotation_id}/drive/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Drive
+         * @description Asks the drive to leave the site.
+         */
+        post: operations["stop_drive_rotations__rotation_id__drive_stop_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/rotations/{rotation_id}/events": {
         parameters: {
             query?: never;
@@ -974,6 +1018,26 @@ export interface paths {
          * @description What the site answered, or what the user decided.
          */
         post: operations["take_event_rotations__rotation_id__events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/rotations/{rotation_id}/faults": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look For Faults
+         * @description Tries by sign-ins whether the site cuts the secret or folds its case, and learns it.
+         */
+        post: operations["look_for_faults_rotations__rotation_id__faults_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1014,6 +1078,26 @@ export interface paths {
          * @description The new secret, once it is noted that it goes out.
          */
         post: operations["hand_out_rotations__rotation_id__hand_out_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/rotations/{rotation_id}/lesson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Learn Refusal
+         * @description The site refused, and said why: its policy learns it, and another secret is staged.
+         */
+        post: operations["learn_refusal_rotations__rotation_id__lesson_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1690,6 +1774,22 @@ export interface components {
             words: string[];
         };
         /**
+         * DriveOut
+         * @description Driving a rotation. allowed: whether it can be begun now; plan: what it would do; steps: what
+         *     was done so far.
+         */
+        DriveOut: {
+            /** Allowed */
+            allowed: boolean;
+            /** Plan */
+            plan: string[];
+            /** Running */
+            running: boolean;
+            state: components["schemas"]["RotationState"];
+            /** Steps */
+            steps: string[];
+        };
+        /**
          * EarlierDrawOut
          * @description A draw that is still kept, without its secret.
          */
@@ -1790,6 +1890,18 @@ export interface components {
             label: string;
             /** Takes */
             takes: string;
+        };
+        /**
+         * FaultsOut
+         * @description What a site does to a secret in silence, as far as sign-ins tell.
+         */
+        FaultsOut: {
+            /** Folds Case */
+            folds_case: boolean;
+            /** Keeps First */
+            keeps_first: number | null;
+            /** Steps */
+            steps: string[];
         };
         /**
          * FetchIn
@@ -2032,6 +2144,26 @@ export interface components {
             user_name: string;
         };
         /**
+         * LessonIn
+         * @description Why the site refused: a length for too long or short, else characters or its own words.
+         */
+        LessonIn: {
+            kind: components["schemas"]["LessonKind"];
+            /** Length */
+            length?: number | null;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
+         * LessonKind
+         * @description Why a site refused a secret, in the words that sites have for it.
+         * @enum {string}
+         */
+        LessonKind: "too_long" | "too_short" | "these_characters" | "no_symbols" | "too_like_the_last" | "its_words";
+        /**
          * LiftIn
          * @description Waivers to be taken back.
          */
@@ -2064,6 +2196,11 @@ export interface components {
             address: string;
             /** Code Key */
             code_key?: string | null;
+            /**
+             * Driven
+             * @default false
+             */
+            driven: boolean;
             /** Expires On */
             expires_on?: string | null;
             /** Fields */
@@ -2123,6 +2260,8 @@ export interface components {
             deleted_at: string | null;
             /** Domain */
             domain: string;
+            /** Driven */
+            driven: boolean;
             /** Expires On */
             expires_on: string | null;
             /** Folder */
@@ -2172,6 +2311,8 @@ export interface components {
             deleted_at: string | null;
             /** Domain */
             domain: string;
+            /** Driven */
+            driven: boolean;
             /** Entropy Bits */
             entropy_bits: number | null;
             /** Expires On */
@@ -4756,6 +4897,97 @@ export interface operations {
             };
         };
     };
+    drive_plan_rotations__rotation_id__drive_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rotation_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DriveOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    drive_rotations__rotation_id__drive_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rotation_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DriveOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    stop_drive_rotations__rotation_id__drive_stop_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rotation_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     take_event_rotations__rotation_id__events_post: {
         parameters: {
             query?: never;
@@ -4778,6 +5010,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RotationOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    look_for_faults_rotations__rotation_id__faults_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rotation_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaultsOut"];
                 };
             };
             /** @description Validation Error */
@@ -4848,6 +5111,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HandedOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    learn_refusal_rotations__rotation_id__lesson_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rotation_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LessonIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RotationOut"];
                 };
             };
             /** @description Validation Error */

@@ -11,12 +11,13 @@ from newknot.api.schemas.rotations import (
     EventIn,
     FaultsOut,
     HandedOut,
+    LessonIn,
     RotationOut,
     StageIn,
     StepOut,
 )
 from newknot.api.shaping import new_secret_of
-from newknot.core.policy import SitePolicy
+from newknot.core.policy import Lesson, SitePolicy
 from newknot.core.rotation import (
     OPEN_STATES,
     TRANSITIONS,
@@ -27,6 +28,7 @@ from newknot.core.safeguards import Act
 from newknot.store.errors import RecordMissing
 from newknot.store.logins import get_card
 from newknot.store.rotations import get_rotation_secrets
+from newknot.usecases import refusals
 from newknot.usecases import rotations as use
 from newknot.usecases.driving import DRIVABLE, Drive, Driver, plan_of
 from newknot.usecases.errors import DriveRunning
@@ -99,6 +101,16 @@ def take_event(rotation_id: str, body: EventIn, work: WorkDep) -> RotationOut:
     """What the site answered, or what the user decided."""
     event = RotationEvent(body.event)
     rotation = use.take_event(work.vault, rotation_id, event, refusal=body.refusal, now=work.now)
+    return _shaped(work, rotation)
+
+
+@router.post("/{rotation_id}/lesson")
+def learn_refusal(rotation_id: str, body: LessonIn, work: WorkDep) -> RotationOut:
+    """The site refused, and said why: its policy learns it, and another secret is staged."""
+    lesson = Lesson(body.kind, body.length, body.text)
+    rotation, _ = refusals.learn_refusal(
+        work.vault, rotation_id, lesson, random=work.keeper.random, now=work.now
+    )
     return _shaped(work, rotation)
 
 

@@ -5,6 +5,7 @@ from typing import Literal
 
 from newknot.api.schemas.base import Shape, Whole
 from newknot.api.schemas.logins import SecretIn
+from newknot.core.policy import LessonKind
 from newknot.core.rotation import RotationEvent, RotationState
 
 
@@ -27,6 +28,14 @@ class EventIn(Shape):
 
     event: Literal["accept", "refuse", "doubt", "withdraw", "verify", "give_up"]
     refusal: str = ""
+
+
+class LessonIn(Shape):
+    """Why the site refused: a length for too long or short, else characters or its own words."""
+
+    kind: LessonKind
+    length: Whole | None = None
+    text: str = ""
 
 
 class StepOut(Shape):

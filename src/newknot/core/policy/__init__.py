@@ -2,6 +2,7 @@
 
 from newknot.core.policy.character_classes import LOOK_ALIKES, STANDARD_CLASSES
 from newknot.core.policy.conflicts import Conflict
+from newknot.core.policy.lesson import Lesson, LessonKind, taught
 from newknot.core.policy.named_policy import NamedPolicy
 from newknot.core.policy.site_policy import CharacterClass, SitePolicy
 from newknot.core.policy.violations import Violation
@@ -11,7 +12,10 @@ __all__ = [
     "STANDARD_CLASSES",
     "CharacterClass",
     "Conflict",
+    "Lesson",
+    "LessonKind",
     "NamedPolicy",
     "SitePolicy",
     "Violation",
+    "taught",
 ]

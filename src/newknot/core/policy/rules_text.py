@@ -28,6 +28,12 @@ _PLAIN_CLASSES = {
     "digit": r"(?:digits?|numbers?|numerals?)",
     "symbol": r"(?:symbols?|special characters?|punctuation(?: marks?)?)",
 }
+_SUBJECT = re.compile(
+    r"^(?:(?:your|the|a|this)\s+)?(?:new\s+)?(?:password|passphrase|pin|it)s?\s+"
+    r"(?:(?:must|should|may|can|has to|needs to)\s+)?(?P<not>not\s+)?(?:only\s+)?"
+    r"(?:have|has|be|contain|hold|use|include|consist of)s?\s+(?:only\s+)?"
+)
+"""How a site begins to speak of its rules; what it says of them comes after."""
 _COUNT = r"(?P<count>\d{1,3}|an?|one|two|three|four|five|six|seven|eight)"
 
 
@@ -234,6 +240,7 @@ def _take(
     named: set[str],
 ) -> bool:
     """Whether one part of a plain list was understood as a whole."""
+    said = _SUBJECT.sub(lambda found: "no " if found["not"] else "", said)
     length = re.match(
         r"(?:must be |be |use |between )?(\d{1,3})\s*(?:to|-|–|and)\s*(\d{1,3})\b"
         r"(?:\s*characters?)?(?:\s*long)?",
