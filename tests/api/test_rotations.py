@@ -139,6 +139,7 @@ def test_a_refusal_teaches_the_policy_and_another_secret_is_there_at_once(api: A
     nothing = {"kind": "its_words", "text": "Sorry, no"}
     assert api.refused("POST", f"{path}/lesson", nothing) == "422 field_invalid"
     assert api.ok("GET", path)["state"] == "at_site"
+    api.clock.pass_s(1)
     taught = api.ok("POST", f"{path}/lesson", {"kind": "too_long", "length": 12})
     assert (taught["state"], taught["staged_length"], taught["handed_out_at"]) == (
         "staged",

@@ -38,7 +38,7 @@ WIDE = SitePolicy.from_dict(
             "aB3-xY7z",
         ),
         (
-            Lesson(K.ITS_WORDS, text="Use no symbols, at most 10 characters"),
+            Lesson(K.ITS_WORDS, text="No symbols, at most 10 characters"),
             "aB3xY7zq",
             "aB3xY7zqaB3",
         ),

@@ -56,6 +56,13 @@ export const queries = {
       queryFn: () =>
         answer(client.GET("/rotations/{rotation_id}", { params: { path: { rotation_id } } })),
     }),
+  drive: (rotation_id: string) =>
+    queryOptions({
+      queryKey: ["drive", rotation_id],
+      queryFn: () =>
+        answer(client.GET("/rotations/{rotation_id}/drive", { params: { path: { rotation_id } } })),
+      gcTime: 0,
+    }),
   ownDetails: () =>
     queryOptions({
       queryKey: ["own-details"],

@@ -79,6 +79,7 @@ export const KEY_SHEET: { where: string; keys: [string, string][] }[] = [
       ["Y  N  S", "the site took it: yes, no, not sure"],
       ["V", "signed in with it"],
       ["B", "copy the former secret"],
+      ["G", "let New Knot do it, where that is switched on"],
     ],
   },
 ];

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Button, Input, Select, type InputRef } from "antd";
+import { Button, Checkbox, Input, Select, type InputRef } from "antd";
 import { useEffect, useRef, useState, type FormEvent } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
@@ -23,6 +23,7 @@ type Draft = {
   expires_on: string | null;
   resets_by: string | null;
   second_factor: Schema["SecondFactor"];
+  driven: boolean;
 };
 
 const EMPTY: Draft = {
@@ -37,6 +38,7 @@ const EMPTY: Draft = {
   expires_on: null,
   resets_by: null,
   second_factor: "none",
+  driven: false,
 };
 
 /** Adding and editing: one form, one save. */
@@ -146,6 +148,12 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
               <span>Address</span>
               <Input {...text("address")} placeholder="https://…" inputMode="url" />
             </label>
+            <Checkbox
+              checked={draft.driven}
+              onChange={(event) => set("driven", event.target.checked)}
+            >
+              New Knot may fill the forms of this site when it is rotated
+            </Checkbox>
             <SecretChoice
               ref={secret}
               address={draft.address}
@@ -290,7 +298,7 @@ function mostUsed(texts: string[]): string[] {
 
 function pickDraft(login: Schema["LoginSheet"]): Draft {
   const { title, user_name, address, notes, folder, owner, tags, importance } = login;
-  const { expires_on, resets_by, second_factor } = login;
+  const { expires_on, resets_by, second_factor, driven } = login;
   return {
     title,
     user_name,
@@ -303,6 +311,7 @@ function pickDraft(login: Schema["LoginSheet"]): Draft {
     expires_on,
     resets_by,
     second_factor,
+    driven,
   };
 }
 

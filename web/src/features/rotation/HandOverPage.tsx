@@ -1,5 +1,5 @@
-import { useQuery } from "@tanstack/react-query";
-import { Button, Input, Modal } from "antd";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Button } from "antd";
 import { useEffect, useState, type ReactNode } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
@@ -13,6 +13,8 @@ import { SecretText } from "../../shared/SecretText";
 import { Splice, type Bar } from "../../shared/Splice";
 import { useAct } from "../../shared/useAct";
 import { useKeys } from "../../shared/useKeys";
+import { DrivePanel } from "./DrivePanel";
+import { RefusalDialog } from "./RefusalDialog";
 
 type Event = Schema["EventIn"]["event"];
 
@@ -29,19 +31,19 @@ export default function HandOverPage() {
   const [shown, setShown] = useState<string | null>(null);
   const [opened, setOpened] = useState(false);
   const [refusing, setRefusing] = useState(false);
-  const [refusal, setRefusal] = useState("");
+  const queryClient = useQueryClient();
   const { problem, run } = useAct();
   const now = Date.now();
   const params = { path: { rotation_id: rotationId } };
 
   useEffect(() => setShown(null), [rotationId, rotation?.staged_at]);
 
-  const event = (name: Event, says = "") =>
+  const event = (name: Event) =>
     run(() =>
       answer(
         client.POST("/rotations/{rotation_id}/events", {
           params,
-          body: { event: name, refusal: says },
+          body: { event: name, refusal: "" },
         }),
       ),
     );
@@ -168,9 +170,7 @@ export default function HandOverPage() {
           <Step no={3} phase={phase("new")} title="Paste the new one, twice">
             {rotation.state === "refused" && (
               <p className="small">
-                The site refused it{rotation.refusal && <>: “{rotation.refusal}”</>}. If it told its
-                rules, write them under <Link to="/policies">Site policies</Link> first; the next
-                draw fits them.
+                The site refused it{rotation.refusal && <>: “{rotation.refusal}”</>}.
               </p>
             )}
             {rotation.staged_length !== null && !accepted && rotation.is_open && (
@@ -268,6 +268,7 @@ export default function HandOverPage() {
           <h2>{STATE_SAYS[rotation.state].replace(/^./, (c) => c.toUpperCase())}</h2>
           <p>Nothing is lost: the old secret holds until the new one is known to work.</p>
           {login.data && <Splice bars={barsOf(login.data, rotation, now)} now={now} />}
+          {login.data && <DrivePanel rotation={rotation} driven={login.data.driven} />}
           <table className="plain small">
             <caption className="visually-hidden">Steps so far</caption>
             <tbody>
@@ -283,26 +284,16 @@ export default function HandOverPage() {
           </table>
         </aside>
       </div>
-      <Modal
-        open={refusing}
-        title="What did the site say?"
-        okText="It refused"
-        cancelText="Back"
-        onCancel={() => setRefusing(false)}
-        onOk={() => {
-          setRefusing(false);
-          void event("refuse", refusal);
-        }}
-      >
-        <label className="field">
-          <span>Its reason, if it gave one (kept with this rotation)</span>
-          <Input
-            value={refusal}
-            autoComplete="off"
-            onChange={(change) => setRefusal(change.target.value)}
-          />
-        </label>
-      </Modal>
+      {refusing && (
+        <RefusalDialog
+          rotation={rotation}
+          onClose={() => setRefusing(false)}
+          onDone={() => {
+            setRefusing(false);
+            void queryClient.invalidateQueries();
+          }}
+        />
+      )}
     </main>
   );
 }

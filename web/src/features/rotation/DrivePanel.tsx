@@ -1,0 +1,97 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Button } from "antd";
+import { Link } from "react-router";
+import { answer, client, type Schema } from "../../api/client";
+import { queries } from "../../api/queries";
+import { ProblemNote } from "../../shared/ProblemNote";
+import { useKeys } from "../../shared/useKeys";
+
+type Props = { rotation: Schema["RotationOut"]; driven: boolean };
+
+/** New Knot fills the site's forms itself: the plan first, each step as it is done, a stop. */
+export function DrivePanel({ rotation, driven }: Props) {
+  const queryClient = useQueryClient();
+  const params = { path: { rotation_id: rotation.rotation_id } };
+  const settle = () => queryClient.invalidateQueries();
+  const drive = useMutation({
+    mutationFn: () => answer(client.POST("/rotations/{rotation_id}/drive", { params })),
+    onSettled: settle,
+  });
+  const faults = useMutation({
+    mutationFn: () => answer(client.POST("/rotations/{rotation_id}/faults", { params })),
+    onSettled: settle,
+  });
+  const busy = drive.isPending || faults.isPending;
+  const { data } = useQuery({
+    ...queries.drive(rotation.rotation_id),
+    enabled: driven,
+    refetchInterval: busy ? 400 : false,
+  });
+  const mayDrive = Boolean(data?.allowed) && !busy;
+  useKeys({ g: () => mayDrive && drive.mutate() });
+
+  if (!driven)
+    return rotation.is_open ? (
+      <p className="small quiet">
+        New Knot could fill the forms of this site itself, if you{" "}
+        <Link to={`/logins/${rotation.login_id}/edit`}>switch that on for this login</Link>.
+      </p>
+    ) : null;
+  if (!data) return null;
+  const mayTry = rotation.state === "verified" && !busy;
+  return (
+    <section aria-label="Let New Knot do it">
+      <h2>Let New Knot do it</h2>
+      {data.allowed && !busy && (
+        <>
+          <p className="small">It would, and stop at anything unexpected:</p>
+          <ol className="small" style={{ margin: "4px 0 10px", paddingLeft: 22 }}>
+            {data.plan.map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ol>
+          <Button type="primary" onClick={() => drive.mutate()}>
+            Go to the site <kbd>G</kbd>
+          </Button>
+        </>
+      )}
+      {busy && (
+        <Button onClick={() => void client.POST("/rotations/{rotation_id}/drive/stop", { params })}>
+          Stop
+        </Button>
+      )}
+      <ol className="small" role="status" style={{ margin: "8px 0", paddingLeft: 22 }}>
+        {data.steps.map((line, i) => (
+          <li key={i}>{line}</li>
+        ))}
+      </ol>
+      {mayTry && (
+        <p className="small">
+          <Button size="small" onClick={() => faults.mutate()}>
+            Look for silent faults
+          </Button>{" "}
+          <span className="quiet">
+            tries whether the site cuts the secret or folds its case; costs up to 8 sign-ins
+          </span>
+        </p>
+      )}
+      {faults.data && <FaultsSaid found={faults.data} />}
+      <ProblemNote problem={drive.error ?? faults.error} />
+    </section>
+  );
+}
+
+function FaultsSaid({ found }: { found: Schema["FaultsOut"] }) {
+  if (found.keeps_first === null && !found.folds_case)
+    return <p className="small">It keeps the whole secret and tells its case apart.</p>;
+  return (
+    <p className="small" role="status">
+      <b>
+        {found.keeps_first !== null && `It keeps only the first ${found.keeps_first} characters. `}
+        {found.folds_case && "It takes capitals and small letters for the same. "}
+      </b>
+      The site policy has learned it: the bits of the next draw are what is really worth. Rotate
+      once more to have one made for that.
+    </p>
+  );
+}

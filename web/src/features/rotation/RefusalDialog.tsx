@@ -1,0 +1,109 @@
+import { Input, InputNumber, Modal, Radio } from "antd";
+import { useState } from "react";
+import { answer, client, type Schema } from "../../api/client";
+import { ProblemNote } from "../../shared/ProblemNote";
+
+type Kind = Schema["LessonKind"] | "not_said";
+
+const KINDS: [Kind, string][] = [
+  ["too_long", "too long"],
+  ["too_short", "too short"],
+  ["these_characters", "characters that it does not take"],
+  ["no_symbols", "no symbols at all"],
+  ["too_like_the_last", "too like an earlier one"],
+  ["its_words", "in its own words"],
+  ["not_said", "it did not say"],
+];
+
+type Props = { rotation: Schema["RotationOut"]; onDone: () => void; onClose: () => void };
+
+/** Why the site refused: the site's policy learns it, and another secret is there at once. */
+export function RefusalDialog({ rotation, onDone, onClose }: Props) {
+  const [kind, setKind] = useState<Kind>("its_words");
+  const [length, setLength] = useState<number | null>(null);
+  const [text, setText] = useState("");
+  const [problem, setProblem] = useState<unknown>(null);
+  const needsLength = kind === "too_long" || kind === "too_short";
+  const needsText = kind === "its_words" || kind === "these_characters";
+
+  const tell = async () => {
+    setProblem(null);
+    const params = { path: { rotation_id: rotation.rotation_id } };
+    try {
+      if (kind === "not_said")
+        await answer(
+          client.POST("/rotations/{rotation_id}/events", {
+            params,
+            body: { event: "refuse", refusal: "" },
+          }),
+        );
+      else
+        await answer(
+          client.POST("/rotations/{rotation_id}/lesson", {
+            params,
+            body: {
+              kind,
+              length: needsLength ? length : null,
+              text: needsText ? text : "",
+            },
+          }),
+        );
+      onDone();
+    } catch (failure) {
+      setProblem(failure);
+    }
+  };
+
+  return (
+    <Modal
+      open
+      title="What did the site say?"
+      okText={kind === "not_said" ? "It refused" : "Learn it, and draw another"}
+      cancelText="Back"
+      onCancel={onClose}
+      onOk={() => void tell()}
+    >
+      <div className="stack" style={{ gap: 12 }}>
+        <Radio.Group
+          aria-label="Why it refused"
+          value={kind}
+          onChange={(change) => setKind(change.target.value as Kind)}
+          style={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 6 }}
+          options={KINDS.map(([value, label]) => ({ value, label }))}
+        />
+        {needsLength && (
+          <label className="field">
+            <span>{kind === "too_long" ? "Greatest length" : "Least length"} that it takes</span>
+            <InputNumber
+              aria-label="Length that it takes"
+              min={1}
+              max={256}
+              value={length}
+              onChange={setLength}
+            />
+          </label>
+        )}
+        {needsText && (
+          <label className="field">
+            <span>
+              {kind === "its_words" ? "Its sentence, pasted" : "The characters that it refused"}
+            </span>
+            <Input.TextArea
+              rows={2}
+              value={text}
+              autoComplete="off"
+              spellCheck={false}
+              onChange={(change) => setText(change.target.value)}
+            />
+          </label>
+        )}
+        <p className="small quiet">
+          {kind === "not_said"
+            ? "The policy of the site stays as it is; draw another when you like."
+            : "The policy of the site changes, noted as learned from a refusal. The secret that it refused is kept, marked never used."}
+        </p>
+        <ProblemNote problem={problem} />
+      </div>
+    </Modal>
+  );
+}
