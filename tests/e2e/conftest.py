@@ -38,6 +38,13 @@ def demo_here(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
         yield served
 
 
+@pytest.fixture(scope="session")
+def own_demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
+    """A demo that tests may change."""
+    with demo(tmp_path_factory.mktemp("changing")) as served:
+        yield served
+
+
 def open_page(browser: Browser, served: Served, *, scheme: str = "light") -> Page:
     """An unlocked page of the demo, in a context of its own, that fails on console errors."""
     context: BrowserContext = browser.new_context(

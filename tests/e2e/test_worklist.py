@@ -1,19 +1,10 @@
 """The worklist in the browser: a finding accepted by keys, and taken back; what falls with what."""
 
-from collections.abc import Iterator
-
-import pytest
 from playwright.sync_api import Browser, expect
 
+from newknot.demo.world import PASSPHRASE
 from tests.e2e.conftest import open_page
-from tests.support.running import Served, demo
-
-
-@pytest.fixture(scope="module")
-def own_demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
-    """A demo that these tests may change."""
-    with demo(tmp_path_factory.mktemp("worklist")) as served:
-        yield served
+from tests.support.running import Served
 
 
 def test_a_finding_is_accepted_by_keys_and_taken_back(
@@ -57,3 +48,36 @@ def test_the_reuse_map_and_its_table_say_the_same(browser_here: Browser, own_dem
     page.get_by_role("link", name="Tallow Post", exact=True).click()
     expect(page.get_by_text("If it falls, so do")).to_be_visible()
     page.context.close()
+
+
+def test_notices_come_in_once_they_are_switched_on(browser_here: Browser, own_demo: Served) -> None:
+    page = open_page(browser_here, own_demo)
+    expect(page.get_by_role("button", name="Breach notice")).to_have_count(0)
+    page.keyboard.press("7")
+    page.get_by_label("Fetch breach notices").click()
+    page.get_by_role("button", name="Save", exact=True).click()
+    page.get_by_label("Vault passphrase").fill(PASSPHRASE)
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("not saved yet")).to_have_count(0)
+    page.get_by_role("link", name="Worklist").first.click()
+    page.get_by_role("button", name="Breach notice").click()
+    rows = page.get_by_role("listitem")
+    expect(rows.first).to_contain_text("harrowdimmers.example says that on")
+    expect(rows).to_have_count(2)
+
+
+def test_the_report_is_looked_at_and_saved(browser_here: Browser, own_demo: Served) -> None:
+    page = open_page(browser_here, own_demo)
+    page.keyboard.press("t")
+    page.get_by_label("by kind of finding").check()
+    expect(page.get_by_role("heading", name="Breached")).to_be_visible()
+    expect(page.get_by_text("i.quist")).to_have_count(0)
+    page.get_by_label("with user names").check()
+    expect(page.get_by_text("i.quist").first).to_be_visible()
+    with page.expect_download() as download:
+        page.get_by_role("button", name="Save as a table (CSV)").click()
+        page.get_by_label("Vault passphrase").fill(PASSPHRASE)
+        page.keyboard.press("Enter")
+    text = download.value.path().read_text("utf-8")
+    assert text.startswith("Kind,Login,User name,Address,Finding,Evidence,What to do")
+    assert "limelight7" not in text and "Fernbank Credit Union" in text

@@ -90,7 +90,7 @@ function FaultsSaid({ found }: { found: Schema["FaultsOut"] }) {
         {found.keeps_first !== null && `It keeps only the first ${found.keeps_first} characters. `}
         {found.folds_case && "It takes capitals and small letters for the same. "}
       </b>
-      The site policy has learned it: the bits of the next draw are what is really worth. Rotate
+      The site policy has learned it: the bits of the next draw are what it is really worth. Rotate
       once more to have one made for that.
     </p>
   );

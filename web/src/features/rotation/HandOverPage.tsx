@@ -138,7 +138,7 @@ export default function HandOverPage() {
           <ProblemNote problem={problem} />
           {!rotation.is_open && (
             <p>
-              <b>{rotation.state === "verified" ? "Done." : "Given up."}</b> This rotation is{" "}
+              <b>{rotation.state === "verified" ? "Done." : "Given up."}</b> It is{" "}
               {STATE_SAYS[rotation.state]}.
             </p>
           )}
