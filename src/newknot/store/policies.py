@@ -2,12 +2,13 @@
 
 from contextlib import suppress
 from datetime import datetime
+from functools import partial
 
 from newknot.core.policy import NamedPolicy, SitePolicy
 from newknot.store.documents import iso, packed, unpacked
 from newknot.store.errors import RecordDamaged
 from newknot.store.manifest import Label
-from newknot.store.vault import Transaction, Vault
+from newknot.store.vault import CARD, Transaction, Vault
 
 
 def put_policy(tx: Transaction, named: NamedPolicy) -> None:
@@ -20,12 +21,16 @@ def put_policy(tx: Transaction, named: NamedPolicy) -> None:
         "changed_at": iso(named.changed_at),
         "offers_second_factor": named.offers_second_factor,
     }
-    tx.put(Label.POLICY, named.policy_id, packed(document))
+    tx.put(Label.POLICY, named.policy_id, packed(document), decoded=named)
 
 
 def get_policy(vault: Vault, policy_id: str) -> NamedPolicy:
     """One policy. Raises `RecordMissing`, `RecordDamaged`."""
-    d = unpacked(vault.get(Label.POLICY, policy_id))
+    return vault.decoded(Label.POLICY, policy_id, CARD, partial(_policy_of, policy_id))
+
+
+def _policy_of(policy_id: str, text: bytes) -> NamedPolicy:
+    d = unpacked(text)
     return NamedPolicy(
         policy_id,
         d["name"],

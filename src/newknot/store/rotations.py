@@ -1,6 +1,7 @@
 """Rotations as sealed records: state and steps apart from the secrets."""
 
 from datetime import datetime
+from functools import partial
 from typing import Any
 
 from newknot.core.rotation import (
@@ -16,7 +17,7 @@ from newknot.store.documents import iso, moment, packed, unpacked
 from newknot.store.errors import RecordDamaged
 from newknot.store.logins import origin_document, origin_of
 from newknot.store.manifest import Label
-from newknot.store.vault import SECRETS, Transaction, Vault
+from newknot.store.vault import CARD, SECRETS, Transaction, Vault
 
 
 def put_rotation(tx: Transaction, rotation: Rotation) -> None:
@@ -30,12 +31,16 @@ def put_rotation(tx: Transaction, rotation: Rotation) -> None:
         "refusal": rotation.refusal,
         "current_copied_at": iso(rotation.current_copied_at),
     }
-    tx.put(Label.ROTATION, rotation.rotation_id, packed(document))
+    tx.put(Label.ROTATION, rotation.rotation_id, packed(document), decoded=rotation)
 
 
 def get_rotation(vault: Vault, rotation_id: str) -> Rotation:
     """One rotation. Raises `RecordMissing`, `RecordDamaged`."""
-    d = unpacked(vault.get(Label.ROTATION, rotation_id))
+    return vault.decoded(Label.ROTATION, rotation_id, CARD, partial(_rotation_of, rotation_id))
+
+
+def _rotation_of(rotation_id: str, text: bytes) -> Rotation:
+    d = unpacked(text)
     return Rotation(
         rotation_id=rotation_id,
         login_id=d["login_id"],
