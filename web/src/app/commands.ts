@@ -79,6 +79,8 @@ export const KEY_SHEET: { where: string; keys: [string, string][] }[] = [
       ["Y  N  S", "the site took it: yes, no, not sure"],
       ["V", "signed in with it"],
       ["B", "copy the former secret"],
+      ["W", "the steps in a small window beside the site, and back"],
+      ["C", "copy the code of its second factor"],
       ["G", "let New Knot do it, where that is switched on"],
     ],
   },

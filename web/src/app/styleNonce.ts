@@ -1,7 +1,8 @@
+import { nonceOf } from "../shared/nonce";
+
 /** Gives every script-made `<style>` the page's nonce, and keeps its text off `innerHTML`:
  * the policy allows neither a style without nonce nor an untrusted sink. Imported first. */
-export const nonce =
-  document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce ?? "";
+export const nonce = nonceOf();
 
 const create = document.createElement.bind(document);
 

@@ -15,6 +15,8 @@ type Clipboard = {
   /** Puts a text there. A secret is emptied after the seconds of the safeguard. */
   copy: (what: string, text: string, options?: { secret?: boolean }) => Promise<void>;
   clip: Clip | null;
+  /** A page that is not in front may not write: the window that is, or null for this one. */
+  writeThrough: (other: Window | null) => void;
   emptyNow: () => void;
   dismiss: () => void;
 };
@@ -22,7 +24,7 @@ type Clipboard = {
 const Context = createContext<Clipboard | null>(null);
 
 /** Whether what is on the clipboard is certainly no longer ours. Unknown counts as ours. */
-async function certainlyOther(text: string): Promise<boolean> {
+async function certainlyOther(text: string, navigator: Navigator): Promise<boolean> {
   try {
     const permission = await navigator.permissions.query({
       name: "clipboard-read" as PermissionName,
@@ -43,13 +45,15 @@ export function ClipboardProvider({
 }) {
   const [clip, setClip] = useState<Clip | null>(null);
   const ours = useRef("");
+  const other = useRef<Window | null>(null);
+  const front = () => other.current ?? window;
   const latest = useRef<Clip | null>(null);
   latest.current = clip;
 
   const copy = useCallback(
     async (what: string, text: string, options: { secret?: boolean } = {}) => {
       try {
-        await navigator.clipboard.writeText(text);
+        await front().navigator.clipboard.writeText(text);
       } catch {
         throw new Problem("clipboard_refused");
       }
@@ -60,18 +64,22 @@ export function ClipboardProvider({
     [clearAfterS],
   );
 
+  const writeThrough = useCallback((through: Window | null) => {
+    other.current = through;
+  }, []);
+
   const empty = useCallback(async () => {
-    if (!document.hasFocus()) {
+    if (!front().document.hasFocus()) {
       setClip((c) => c && { ...c, state: "waiting" });
       return;
     }
     try {
-      if (await certainlyOther(ours.current)) {
+      if (await certainlyOther(ours.current, front().navigator)) {
         ours.current = "";
         setClip((c) => c && { ...c, state: "replaced" });
         return;
       }
-      await navigator.clipboard.writeText("");
+      await front().navigator.clipboard.writeText("");
       ours.current = "";
       setClip((c) => c && { ...c, state: "emptied" });
     } catch {
@@ -101,8 +109,14 @@ export function ClipboardProvider({
   }, [empty]);
 
   const value = useMemo(
-    () => ({ copy, clip, emptyNow: () => void empty(), dismiss: () => setClip(null) }),
-    [copy, clip, empty],
+    () => ({
+      copy,
+      clip,
+      writeThrough,
+      emptyNow: () => void empty(),
+      dismiss: () => setClip(null),
+    }),
+    [copy, clip, empty, writeThrough],
   );
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }

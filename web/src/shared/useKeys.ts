@@ -7,38 +7,41 @@ const layers: RefObject<KeyMap>[] = [];
 
 const TYPED_INTO = new Set(["checkbox", "radio", "range", "button", "submit"]);
 
-function typing(target: EventTarget | null): boolean {
-  if (!(target instanceof HTMLElement)) return false;
-  return (
-    target.isContentEditable ||
-    target instanceof HTMLTextAreaElement ||
-    (target instanceof HTMLInputElement && !TYPED_INTO.has(target.type)) ||
-    target instanceof HTMLSelectElement
-  );
+/** The element of an event, which may be of another window's document. */
+function elementOf(target: EventTarget | null): HTMLElement | null {
+  return target !== null && "closest" in target ? (target as HTMLElement) : null;
+}
+
+function typing(target: HTMLElement | null): boolean {
+  if (!target) return false;
+  const name = target.nodeName;
+  if (name === "INPUT") return !TYPED_INTO.has((target as HTMLInputElement).type);
+  return target.isContentEditable || name === "TEXTAREA" || name === "SELECT";
 }
 
 /** Keys that the focused control itself answers to. */
-function taken(target: EventTarget | null, key: string): boolean {
-  if (!(target instanceof HTMLElement)) return false;
+function taken(target: HTMLElement | null, key: string): boolean {
+  if (!target) return false;
   if (key === "Enter" || key === " ") return target.closest("button, a") !== null;
   return key.startsWith("Arrow") && target.closest('[role="slider"], [role="radiogroup"]') !== null;
 }
 
 /** A closed dialogue may stay in the page, unseen. */
-function dialogueOpen(): boolean {
-  const found = document.querySelectorAll('[role="dialog"]');
+function dialogueOpen(page: Document): boolean {
+  const found = page.querySelectorAll('[role="dialog"]');
   return [...found].some((dialogue) => dialogue.getClientRects().length > 0);
 }
 
 function onKey(event: KeyboardEvent): void {
   if (event.ctrlKey || event.metaKey || event.altKey || event.isComposing) return;
-  if (event.defaultPrevented || dialogueOpen()) return;
-  if (typing(event.target)) {
+  const target = elementOf(event.target);
+  if (event.defaultPrevented || dialogueOpen(target?.ownerDocument ?? document)) return;
+  if (target && typing(target)) {
     // Escape leaves a field, so that the keys of the view answer again.
-    if (event.key === "Escape") (event.target as HTMLElement).blur();
+    if (event.key === "Escape") target.blur();
     return;
   }
-  if (taken(event.target, event.key)) return;
+  if (taken(target, event.key)) return;
   const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
   const act = layers.map((layer) => layer.current[key]).findLast((found) => found !== undefined);
   if (act) {
@@ -60,4 +63,10 @@ export function useKeys(keys: KeyMap, enabled = true): void {
       if (layers.length === 0) window.removeEventListener("keydown", onKey);
     };
   }, [enabled]);
+}
+
+/** The same keys in another window that shows a part of this page. */
+export function listenForKeys(other: Window): () => void {
+  other.addEventListener("keydown", onKey);
+  return () => other.removeEventListener("keydown", onKey);
 }

@@ -7,10 +7,11 @@ import { queries } from "../../api/queries";
 import { dayAndTime } from "../../domain/moments";
 import { openable } from "../../domain/address";
 import { STATE_SAYS, stepOf } from "../../domain/rotation";
-import { useClipboard } from "../../shared/clipboard";
+import { ClipboardNote, useClipboard } from "../../shared/clipboard";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretText } from "../../shared/SecretText";
 import { Splice, type Bar } from "../../shared/Splice";
+import { InStrip, useStripWindow } from "../../shared/StripWindow";
 import { useAct } from "../../shared/useAct";
 import { useKeys } from "../../shared/useKeys";
 import { DrivePanel } from "./DrivePanel";
@@ -28,6 +29,7 @@ export default function HandOverPage() {
     enabled: Boolean(rotation),
   });
   const { copy } = useClipboard();
+  const beside = useStripWindow();
   const [shown, setShown] = useState<string | null>(null);
   const [opened, setOpened] = useState(false);
   const [refusing, setRefusing] = useState(false);
@@ -67,6 +69,21 @@ export default function HandOverPage() {
       );
       await copy(`Former secret of ${rotation?.title}`, secret);
     });
+  const copyUserName = () =>
+    run(async () => {
+      if (rotation)
+        await copy(`User name of ${rotation.title}`, rotation.user_name, { secret: false });
+    });
+  const copyCode = () =>
+    run(async () => {
+      const { code } = await answer(
+        client.POST("/logins/{login_id}/code", {
+          params: { path: { login_id: rotation?.login_id ?? "" } },
+          body: { purpose: "copy" },
+        }),
+      );
+      await copy(`Code of ${rotation?.title}`, code);
+    });
   const toggle = () =>
     shown === null ? run(async () => setShown(await handOut("reveal"))) : setShown(null);
   const openSite = () => {
@@ -80,11 +97,7 @@ export default function HandOverPage() {
   useKeys(
     {
       Escape: () => void navigate("/rotate"),
-      u: () =>
-        rotation &&
-        void run(() =>
-          copy(`User name of ${rotation.title}`, rotation.user_name, { secret: false }),
-        ),
+      u: () => rotation && void copyUserName(),
       "1": () => rotation?.is_open && void copyCurrent(),
       "2": openSite,
       "3": () => can("hand_out") && void copyNew(),
@@ -96,6 +109,8 @@ export default function HandOverPage() {
       v: () => can("verify") && void event("verify"),
       b: () => rotation?.has_former && void copyFormer(),
       o: openSite,
+      c: () => login.data?.second_factor === "here" && void copyCode(),
+      w: () => (beside.strip ? beside.close() : void beside.open()),
     },
     Boolean(rotation),
   );
@@ -115,155 +130,188 @@ export default function HandOverPage() {
     order.indexOf(name) < at ? "step done" : name === step ? "step now" : "step";
   const accepted = rotation.state === "accepted" || rotation.state === "verified";
 
+  const steps = (
+    <div className="strip-steps">
+      <header className="row spread">
+        <div>
+          <h1>
+            <Link
+              to={`/logins/${rotation.login_id}`}
+              style={{ color: "inherit", textDecoration: "none" }}
+            >
+              {rotation.title}
+            </Link>
+          </h1>
+          <p className="small quiet">{rotation.user_name}</p>
+        </div>
+        {beside.strip ? null : (
+          <span className="small quiet">
+            rotation <kbd>Esc</kbd> {rotation.is_open ? "later" : "back"}
+          </span>
+        )}
+      </header>
+      <div className="row" style={{ gap: 8 }}>
+        {rotation.user_name && (
+          <Button size="small" onClick={() => void copyUserName()}>
+            Copy name <kbd>U</kbd>
+          </Button>
+        )}
+        {login.data?.second_factor === "here" && (
+          <Button size="small" onClick={() => void copyCode()}>
+            Copy code <kbd>C</kbd>
+          </Button>
+        )}
+        <Button size="small" onClick={beside.strip ? beside.close : () => void beside.open()}>
+          {beside.strip ? "Back to the page" : "Beside the site"} <kbd>W</kbd>
+        </Button>
+      </div>
+      <ProblemNote problem={problem} />
+      {!rotation.is_open && (
+        <p>
+          <b>{rotation.state === "verified" ? "Done." : "Given up."}</b> It is{" "}
+          {STATE_SAYS[rotation.state]}.
+        </p>
+      )}
+      <Step no={1} phase={phase("current")} title="Copy the current secret">
+        {rotation.current_copied_at && (
+          <p className="small quiet">copied {dayAndTime(rotation.current_copied_at, now)}</p>
+        )}
+        {rotation.is_open && !accepted && (
+          <div className="acts">
+            <Button
+              type={step === "current" ? "primary" : "default"}
+              onClick={() => void copyCurrent()}
+            >
+              Copy current <kbd>1</kbd>
+            </Button>
+          </div>
+        )}
+      </Step>
+      <Step no={2} phase={phase("open")} title="Open the site, and its change form">
+        <p className="small quiet">{rotation.address || "no address stored"}</p>
+        {rotation.is_open && rotation.address && (
+          <div className="acts">
+            <Button type={step === "open" ? "primary" : "default"} onClick={openSite}>
+              Open the site <kbd>2</kbd>
+            </Button>
+          </div>
+        )}
+      </Step>
+      <Step no={3} phase={phase("new")} title="Paste the new one, twice">
+        {rotation.state === "refused" && (
+          <p className="small">
+            The site refused it{rotation.refusal && <>: “{rotation.refusal}”</>}.
+          </p>
+        )}
+        {rotation.staged_length !== null && !accepted && rotation.is_open && (
+          <>
+            <p style={{ margin: "6px 0 2px", fontSize: 19 }}>
+              {shown === null ? (
+                <span className="held">
+                  {"•".repeat(rotation.staged_length).replace(/(.{4})/g, "$1 ")}
+                </span>
+              ) : (
+                <SecretText secret={shown} />
+              )}
+            </p>
+            <p className="small quiet">
+              {rotation.staged_length} characters
+              {rotation.staged_bits !== null && `, ${rotation.staged_bits} bits`}, sealed on disk
+              {shown === null && "; held back until you ask"} <kbd>H</kbd>
+            </p>
+          </>
+        )}
+        <div className="acts">
+          {can("hand_out") && (
+            <>
+              <Button type={step === "new" ? "primary" : "default"} onClick={() => void copyNew()}>
+                {rotation.handed_out_at ? "Copy again" : "Copy new"} <kbd>3</kbd>
+              </Button>
+              <Button onClick={() => void toggle()}>{shown === null ? "Show" : "Hold back"}</Button>
+            </>
+          )}
+          {can("stage") && (
+            <Button
+              type={rotation.state === "refused" ? "primary" : "default"}
+              onClick={() => void drawAgain()}
+            >
+              Draw another <kbd>D</kbd>
+            </Button>
+          )}
+        </div>
+      </Step>
+      <Step no={4} phase={phase("answer")} title="Did the site take it?">
+        {rotation.state === "unsure" && (
+          <p className="small">
+            Both secrets are kept. Sign in with one: the answer tells which holds.
+          </p>
+        )}
+        {can("accept") && (
+          <div className="acts">
+            <Button className="wide-choice" onClick={() => void event("accept")}>
+              Yes, it is changed <kbd>Y</kbd>
+            </Button>
+            <Button className="wide-choice" onClick={() => setRefusing(true)}>
+              No, because… <kbd>N</kbd>
+            </Button>
+            {can("doubt") && (
+              <Button className="wide-choice" onClick={() => void event("doubt")}>
+                I am not sure <kbd>S</kbd>
+              </Button>
+            )}
+          </div>
+        )}
+      </Step>
+      <Step no={5} phase={phase("verify")} title="Sign in with it, then the old one is retired">
+        {can("verify") && (
+          <div className="acts">
+            <Button type="primary" onClick={() => void event("verify")}>
+              It opens the site <kbd>V</kbd>
+            </Button>
+            <Button onClick={() => void event("withdraw")}>It does not</Button>
+            {rotation.has_former && (
+              <Button onClick={() => void copyFormer()}>
+                Copy the former <kbd>B</kbd>
+              </Button>
+            )}
+          </div>
+        )}
+      </Step>
+      {can("give_up") && (
+        <p className="small">
+          <button type="button" className="link" onClick={() => void event("give_up")}>
+            Give this rotation up
+          </button>{" "}
+          <span className="quiet">
+            the current secret stays; the staged one goes to the history, marked never used
+          </span>
+        </p>
+      )}
+    </div>
+  );
+
   return (
     <main className="page">
       <div className="two" style={{ gridTemplateColumns: "430px minmax(0, 1fr)" }}>
-        <div className="strip-steps">
-          <header className="row spread">
+        {beside.strip ? (
+          <div className="strip-steps">
+            <h1>{rotation.title}</h1>
+            <p>The steps are in the small window, to stand beside the site.</p>
             <div>
-              <h1>
-                <Link
-                  to={`/logins/${rotation.login_id}`}
-                  style={{ color: "inherit", textDecoration: "none" }}
-                >
-                  {rotation.title}
-                </Link>
-              </h1>
-              <p className="small quiet">{rotation.user_name}</p>
+              <Button onClick={beside.close}>
+                Bring them back <kbd>W</kbd>
+              </Button>
             </div>
-            <span className="small quiet">
-              rotation <kbd>Esc</kbd> {rotation.is_open ? "later" : "back"}
-            </span>
-          </header>
-          <ProblemNote problem={problem} />
-          {!rotation.is_open && (
-            <p>
-              <b>{rotation.state === "verified" ? "Done." : "Given up."}</b> It is{" "}
-              {STATE_SAYS[rotation.state]}.
-            </p>
-          )}
-          <Step no={1} phase={phase("current")} title="Copy the current secret">
-            {rotation.current_copied_at && (
-              <p className="small quiet">copied {dayAndTime(rotation.current_copied_at, now)}</p>
-            )}
-            {rotation.is_open && !accepted && (
-              <div className="acts">
-                <Button
-                  type={step === "current" ? "primary" : "default"}
-                  onClick={() => void copyCurrent()}
-                >
-                  Copy current <kbd>1</kbd>
-                </Button>
-              </div>
-            )}
-          </Step>
-          <Step no={2} phase={phase("open")} title="Open the site, and its change form">
-            <p className="small quiet">{rotation.address || "no address stored"}</p>
-            {rotation.is_open && rotation.address && (
-              <div className="acts">
-                <Button type={step === "open" ? "primary" : "default"} onClick={openSite}>
-                  Open the site <kbd>2</kbd>
-                </Button>
-              </div>
-            )}
-          </Step>
-          <Step no={3} phase={phase("new")} title="Paste the new one, twice">
-            {rotation.state === "refused" && (
-              <p className="small">
-                The site refused it{rotation.refusal && <>: “{rotation.refusal}”</>}.
-              </p>
-            )}
-            {rotation.staged_length !== null && !accepted && rotation.is_open && (
-              <>
-                <p style={{ margin: "6px 0 2px", fontSize: 19 }}>
-                  {shown === null ? (
-                    <span className="held">
-                      {"•".repeat(rotation.staged_length).replace(/(.{4})/g, "$1 ")}
-                    </span>
-                  ) : (
-                    <SecretText secret={shown} />
-                  )}
-                </p>
-                <p className="small quiet">
-                  {rotation.staged_length} characters
-                  {rotation.staged_bits !== null && `, ${rotation.staged_bits} bits`}, sealed on
-                  disk
-                  {shown === null && "; held back until you ask"} <kbd>H</kbd>
-                </p>
-              </>
-            )}
-            <div className="acts">
-              {can("hand_out") && (
-                <>
-                  <Button
-                    type={step === "new" ? "primary" : "default"}
-                    onClick={() => void copyNew()}
-                  >
-                    {rotation.handed_out_at ? "Copy again" : "Copy new"} <kbd>3</kbd>
-                  </Button>
-                  <Button onClick={() => void toggle()}>
-                    {shown === null ? "Show" : "Hold back"}
-                  </Button>
-                </>
-              )}
-              {can("stage") && (
-                <Button
-                  type={rotation.state === "refused" ? "primary" : "default"}
-                  onClick={() => void drawAgain()}
-                >
-                  Draw another <kbd>D</kbd>
-                </Button>
-              )}
-            </div>
-          </Step>
-          <Step no={4} phase={phase("answer")} title="Did the site take it?">
-            {rotation.state === "unsure" && (
-              <p className="small">
-                Both secrets are kept. Sign in with one: the answer tells which holds.
-              </p>
-            )}
-            {can("accept") && (
-              <div className="acts">
-                <Button className="wide-choice" onClick={() => void event("accept")}>
-                  Yes, it is changed <kbd>Y</kbd>
-                </Button>
-                <Button className="wide-choice" onClick={() => setRefusing(true)}>
-                  No, because… <kbd>N</kbd>
-                </Button>
-                {can("doubt") && (
-                  <Button className="wide-choice" onClick={() => void event("doubt")}>
-                    I am not sure <kbd>S</kbd>
-                  </Button>
-                )}
-              </div>
-            )}
-          </Step>
-          <Step no={5} phase={phase("verify")} title="Sign in with it, then the old one is retired">
-            {can("verify") && (
-              <div className="acts">
-                <Button type="primary" onClick={() => void event("verify")}>
-                  It opens the site <kbd>V</kbd>
-                </Button>
-                <Button onClick={() => void event("withdraw")}>It does not</Button>
-                {rotation.has_former && (
-                  <Button onClick={() => void copyFormer()}>
-                    Copy the former <kbd>B</kbd>
-                  </Button>
-                )}
-              </div>
-            )}
-          </Step>
-          {can("give_up") && (
-            <p className="small">
-              <button type="button" className="link" onClick={() => void event("give_up")}>
-                Give this rotation up
-              </button>{" "}
-              <span className="quiet">
-                the current secret stays; the staged one goes to the history, marked never used
-              </span>
-            </p>
-          )}
-        </div>
+          </div>
+        ) : (
+          steps
+        )}
+        {beside.strip && (
+          <InStrip strip={beside.strip}>
+            {steps}
+            <ClipboardNote />
+          </InStrip>
+        )}
         <aside aria-label="What is kept" className="stack" style={{ maxWidth: 520 }}>
           <h2>{STATE_SAYS[rotation.state].replace(/^./, (c) => c.toUpperCase())}</h2>
           <p>Nothing is lost: the old secret holds until the new one is known to work.</p>
@@ -287,6 +335,7 @@ export default function HandOverPage() {
       {refusing && (
         <RefusalDialog
           rotation={rotation}
+          strip={beside.strip}
           onClose={() => setRefusing(false)}
           onDone={() => {
             setRefusing(false);

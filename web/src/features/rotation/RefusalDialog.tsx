@@ -15,10 +15,16 @@ const KINDS: [Kind, string][] = [
   ["not_said", "it did not say"],
 ];
 
-type Props = { rotation: Schema["RotationOut"]; onDone: () => void; onClose: () => void };
+type Props = {
+  rotation: Schema["RotationOut"];
+  /** The small window that it is to open in; null for the page. */
+  strip: Window | null;
+  onDone: () => void;
+  onClose: () => void;
+};
 
 /** Why the site refused: the site's policy learns it, and another secret is there at once. */
-export function RefusalDialog({ rotation, onDone, onClose }: Props) {
+export function RefusalDialog({ rotation, strip, onDone, onClose }: Props) {
   const [kind, setKind] = useState<Kind>("its_words");
   const [length, setLength] = useState<number | null>(null);
   const [text, setText] = useState("");
@@ -57,6 +63,8 @@ export function RefusalDialog({ rotation, onDone, onClose }: Props) {
   return (
     <Modal
       open
+      width={strip ? 368 : 496}
+      getContainer={() => strip?.document.body ?? document.body}
       title="What did the site say?"
       okText={kind === "not_said" ? "It refused" : "Learn it, and draw another"}
       cancelText="Back"

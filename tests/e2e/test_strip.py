@@ -1,0 +1,40 @@
+"""The hand-over in a small window of its own: its keys, its clipboard, its dialogue."""
+
+from playwright.sync_api import Browser, expect
+
+from tests.e2e.conftest import open_page
+from tests.support.running import Served
+
+
+def test_a_refusal_is_learned_from_within_the_strip(
+    browser_here: Browser, own_demo: Served
+) -> None:
+    page = open_page(browser_here, own_demo)
+    page.keyboard.press("Control+k")
+    page.get_by_role("combobox", name="Find a login").fill("Wren Music")
+    page.get_by_role("option", name="Wren Music").first.wait_for()
+    page.keyboard.press("Enter")
+    page.get_by_role("heading", name="Wren Music").wait_for()
+    page.keyboard.press("r")
+    expect(page.get_by_role("heading", name="Copy the current secret")).to_be_visible()
+    with page.context.expect_page() as opening:
+        page.keyboard.press("w")
+    strip = opening.value
+    expect(strip.get_by_role("heading", name="Copy the current secret")).to_be_visible()
+    expect(page.get_by_text("The steps are in the small window")).to_be_visible()
+    strip.bring_to_front()
+    strip.keyboard.press("3")
+    expect(strip.get_by_text("New secret of Wren Music put on the clipboard").first).to_be_visible()
+    copied = strip.evaluate("navigator.clipboard.readText()")
+    expect(strip.get_by_role("button", name="No, because…")).to_be_visible()
+    strip.keyboard.press("n")
+    dialog = strip.get_by_role("dialog")
+    dialog.get_by_text("too long").click()
+    dialog.get_by_label("Length that it takes").fill("11")
+    dialog.get_by_role("button", name="Learn it, and draw another").click()
+    expect(strip.get_by_text("11 characters, ")).to_be_visible()
+    expect(strip.get_by_text(copied)).to_have_count(0)
+    page.bring_to_front()
+    page.keyboard.press("w")
+    expect(page.get_by_role("button", name="Beside the site")).to_be_visible()
+    assert strip.is_closed()
