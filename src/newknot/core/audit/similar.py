@@ -51,8 +51,10 @@ class Likenesses:
         went = set(self._texts.values()) - set(texts.values())
         self._texts = texts
         touched = dict.fromkeys(came)
+        groups: dict[int, list[Text]] = {}
         for text in went:
-            touched.update(dict.fromkeys(self._group_of.pop(text)))
+            group = self._group_of.pop(text)
+            groups[id(group)] = group
             for key in text.keys:
                 self._by_key[key].remove(text)
                 if not self._by_key[key]:
@@ -60,14 +62,18 @@ class Likenesses:
         for text in came:
             for key in text.keys:
                 held = self._by_key.setdefault(key, [])
-                for other in held:
-                    touched.update(dict.fromkeys(self._group_of.get(other, ())))
+                # Those that have a key are of one group, and those of before stand first.
+                of_before = self._group_of.get(held[0]) if held else None
+                if of_before is not None:
+                    groups[id(of_before)] = of_before
                 held.append(text)
+        for group in groups.values():
+            touched.update(dict.fromkeys(group))
         for text in went:
             touched.pop(text, None)
         self._tie(touched)
-        groups = {id(group): group for group in self._group_of.values() if len(group) > 1}
-        return sorted(groups.values(), key=lambda group: group[0].members[0].login.login_id)
+        found = {id(group): group for group in self._group_of.values() if len(group) > 1}
+        return sorted(found.values(), key=lambda group: group[0].members[0].login.login_id)
 
     def _read(self, members: Sequence[Measured]) -> tuple[str, Text]:
         first = members[0].login.login_id
