@@ -2,6 +2,7 @@
 
 import csv
 import io
+from datetime import timedelta
 
 import pytest
 
@@ -74,3 +75,40 @@ def test_a_second_factor_gives_codes_by_its_own_call(api: Api) -> None:
     assert [one["field"] for one in history] == ["key of its codes"]
     none = {"title": "Bare", "second_factor": "here"}
     assert api.refused("POST", "logins", none) == "422 field_invalid"
+
+
+def test_events_tell_what_happened_to_which_login_and_no_secret(api: Api) -> None:
+    login = api.add("Tallow", secret={"own": "lantern-orchard"})
+    api.clock.pass_s(60)
+    body = {"title": "Tallow", "secret": {"own": "velvet-gravel"}}
+    api.ok("PUT", f"logins/{login['login_id']}", body)
+    rotation = api.ok("POST", "rotations", {"login_id": login["login_id"]})
+    api.ok("POST", "checks")
+    api.clock.pass_s(4 * 86_400)
+    api.enter()
+    assert api.ok("GET", f"rotations/{rotation['rotation_id']}")["is_stalled"]
+    api.ok("DELETE", f"logins/{login['login_id']}", **api.proof())
+    events = api.ok("GET", "events")
+    said = [(e["kind"], e["says"], e["title"]) for e in events]
+    assert said[0] == ("login", "put into the bin", "Tallow")
+    assert said[-1] == ("login", "added", "Tallow")
+    assert {e["kind"] for e in events} == {"login", "secret", "rotation", "check"}
+    assert "orchard" not in str(events) and "gravel" not in str(events)
+
+
+def test_a_login_is_due_by_its_own_day_or_its_sites_age(api: Api) -> None:
+    classes = [{"name": "lower", "characters": "abcdefghijklmnopqrstuvwxyz"}]
+    policy = {"min_length": 8, "max_length": 30, "classes": classes, "max_age_days": 90}
+    api.ok("POST", "policies", {"name": "Slate", "domains": ["slate.example"], "policy": policy})
+    api.add("Slate", address="https://slate.example")
+    today = api.clock.at.date()
+    api.add("Own", expires_on=str(today + timedelta(days=80)))
+    api.clock.pass_s(78 * 86_400)
+    api.enter()
+    rows = {row["title"]: row for row in api.ok("GET", "logins")["logins"]}
+    assert (rows["Slate"]["due"], rows["Own"]["due"]) == ("soon", "soon")
+    assert rows["Slate"]["due_on"] == str(today + timedelta(days=90))
+    api.clock.pass_s(2 * 86_400)
+    api.enter()
+    rows = {row["title"]: row for row in api.ok("GET", "logins")["logins"]}
+    assert (rows["Slate"]["due"], rows["Own"]["due"]) == ("soon", "today")

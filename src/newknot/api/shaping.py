@@ -1,23 +1,30 @@
 """Shapes made from what use cases answer, where more than one router needs them."""
 
+from datetime import datetime
+
 from newknot.api.deps import Work
 from newknot.api.schemas.logins import LoginRow, SecretIn
 from newknot.core.address import domain_of
 from newknot.core.errors import FieldInvalid
 from newknot.core.login import LoginCard, Origin
 from newknot.core.rotation import OPEN_STATES
+from newknot.core.rotation.due import due_on, how_due
 from newknot.core.secret import Secret
+from newknot.store.policies import list_policies
 from newknot.store.vault import Vault
 from newknot.usecases.checks import get_check
 from newknot.usecases.logins import NewSecret
 from newknot.usecases.loose_ends import list_loose_ends, loose_secret
+from newknot.usecases.policies import NamedPolicies
 from newknot.usecases.rotations import list_rotations
 
 
 class RowMaker:
     """Rows of logins, with what the last check and the open rotations say of each."""
 
-    def __init__(self, vault: Vault) -> None:
+    def __init__(self, vault: Vault, *, now: datetime) -> None:
+        self._today = now.date()
+        self._policies = NamedPolicies(list_policies(vault))
         result = get_check(vault)
         self._checked_at = result.checked_at if result is not None else None
         self._guesses = result.guess_numbers if result is not None else {}
@@ -37,6 +44,9 @@ class RowMaker:
 
     def values(self, card: LoginCard) -> dict[str, object]:
         """The fields of a row, by name."""
+        named = self._policies.of(card.address)
+        age = named.policy.max_age_days if named is not None else None
+        day = due_on(card.expires_on, card.secret_since_at, age) if card.has_secret else None
         return {
             "login_id": card.login_id,
             "title": card.title,
@@ -54,6 +64,8 @@ class RowMaker:
             "guess_number_log10": self.guess_number_log10(card),
             "second_factor": card.second_factor,
             "driven": card.driven,
+            "due_on": day,
+            "due": how_due(day, self._today),
             "rotation_id": self.rotation_ids.get(card.login_id),
         }
 

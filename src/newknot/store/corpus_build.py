@@ -39,7 +39,7 @@ from newknot.store.errors import DiskFull
 from newknot.store.hash_lists import BAD_LINES_MOST, Block, HashListRefused, read_blocks, too_many
 
 PARTS = 256
-RUN_HASHES = 3_000_000
+RUN_HASHES = 2_000_000
 _SPACE_SHARE = 0.6
 _SPACE_LEAST = 1 << 20
 

@@ -63,6 +63,8 @@ export const queries = {
         answer(client.GET("/rotations/{rotation_id}/drive", { params: { path: { rotation_id } } })),
       gcTime: 0,
     }),
+  events: () =>
+    queryOptions({ queryKey: ["events"], queryFn: () => answer(client.GET("/events")) }),
   ownDetails: () =>
     queryOptions({
       queryKey: ["own-details"],

@@ -368,6 +368,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Events
+         * @description All events, newest first; never a secret.
+         */
+        get: operations["list_events_events_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/imports": {
         parameters: {
             query?: never;
@@ -1790,6 +1810,12 @@ export interface components {
             steps: string[];
         };
         /**
+         * Due
+         * @description How near the day is by which a secret is to be changed.
+         * @enum {string}
+         */
+        Due: "soon" | "today" | "overdue";
+        /**
          * EarlierDrawOut
          * @description A draw that is still kept, without its secret.
          */
@@ -1863,6 +1889,30 @@ export interface components {
              * @default
              */
             refusal: string;
+        };
+        /**
+         * EventKind
+         * @description What an event is about.
+         * @enum {string}
+         */
+        EventKind: "login" | "secret" | "rotation" | "waiver" | "check" | "backup";
+        /**
+         * EventOut
+         * @description What happened when; title: of the login, null where it was none or is gone.
+         */
+        EventOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            kind: components["schemas"]["EventKind"];
+            /** Login Id */
+            login_id: string | null;
+            /** Says */
+            says: string;
+            /** Title */
+            title: string | null;
         };
         /**
          * FallOfLogin
@@ -2262,6 +2312,9 @@ export interface components {
             domain: string;
             /** Driven */
             driven: boolean;
+            due: components["schemas"]["Due"] | null;
+            /** Due On */
+            due_on: string | null;
             /** Expires On */
             expires_on: string | null;
             /** Folder */
@@ -2313,6 +2366,9 @@ export interface components {
             domain: string;
             /** Driven */
             driven: boolean;
+            due: components["schemas"]["Due"] | null;
+            /** Due On */
+            due_on: string | null;
             /** Entropy Bits */
             entropy_bits: number | null;
             /** Expires On */
@@ -2745,6 +2801,8 @@ export interface components {
             has_former: boolean;
             /** Is Open */
             is_open: boolean;
+            /** Is Stalled */
+            is_stalled: boolean;
             /** Login Id */
             login_id: string;
             /** Refusal */
@@ -3815,6 +3873,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    list_events_events_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EventOut"][];
                 };
             };
         };

@@ -22,6 +22,7 @@ const PoliciesPage = lazy(() => import("../features/policies/PoliciesPage"));
 const CarryPage = lazy(() => import("../features/carry/CarryPage"));
 const SafeguardsPage = lazy(() => import("../features/safeguards/SafeguardsPage"));
 const ReachPage = lazy(() => import("../features/worklist/ReachPage"));
+const EventsPage = lazy(() => import("../features/history/EventsPage"));
 const ReportPage = lazy(() => import("../features/worklist/ReportPage"));
 const WaiversPage = lazy(() => import("../features/worklist/WaiversPage"));
 const MeasurePage = lazy(() => import("../features/strength/MeasurePage"));
@@ -115,6 +116,7 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
             <Routes>
               <Route path="/" element={<WorklistPage />} />
               <Route path="/reach" element={<ReachPage />} />
+              <Route path="/events" element={<EventsPage />} />
               <Route path="/report" element={<ReportPage />} />
               <Route path="/waivers" element={<WaiversPage />} />
               <Route path="/logins" element={<LoginsPage />} />

@@ -16,6 +16,7 @@ export const FURTHER: View[] = [
   { path: "/measure", label: "Measure a secret of your own", key: "9" },
   { path: "/reach", label: "Reuse map", key: "m" },
   { path: "/report", label: "Report", key: "t" },
+  { path: "/events", label: "Events", key: "v" },
   { path: "/waivers", label: "Waivers", key: "a" },
   { path: "/passphrase", label: "The vault's passphrase", key: "0" },
 ];
@@ -24,7 +25,7 @@ export const KEY_SHEET: { where: string; keys: [string, string][] }[] = [
   {
     where: "Everywhere",
     keys: [
-      ["1 … 9, 0, A, M, T", "go to a view"],
+      ["1 … 9, 0, A, M, T, V", "go to a view"],
       ["/ or Ctrl K", "find a login, or do something"],
       ["L", "lock the vault"],
       ["?", "this sheet"],

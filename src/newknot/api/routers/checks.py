@@ -102,7 +102,7 @@ def worklist(work: WorkDep) -> Worklist:
     result = found.result
     changes = result.changes if result is not None else None
     held = get_notices(work.vault)
-    rows = RowMaker(work.vault)
+    rows = RowMaker(work.vault, now=work.now)
     return Worklist(
         checked_at=result.checked_at if result is not None else None,
         checked_count=result.checked_count if result is not None else 0,

@@ -32,7 +32,7 @@ router = APIRouter(prefix="/logins", tags=["logins"])
 def list_logins(work: WorkDep) -> LoginList:
     """All logins outside the bin, by title."""
     cards, damaged = use.list_logins(work.vault)
-    rows = RowMaker(work.vault)
+    rows = RowMaker(work.vault, now=work.now)
     return LoginList(logins=[rows.row(card) for card in cards], damaged=damaged)
 
 
@@ -47,7 +47,7 @@ def add_login(body: LoginIn, work: WorkDep) -> LoginSheet:
 @router.get("/bin")
 def list_bin(work: WorkDep) -> list[LoginRow]:
     """Logins in the bin, newest first."""
-    rows = RowMaker(work.vault)
+    rows = RowMaker(work.vault, now=work.now)
     return [rows.row(card) for card in use.list_bin(work.vault)]
 
 
@@ -174,7 +174,7 @@ def _sheet(work: Work, card: LoginCard) -> LoginSheet:
         for e in reversed(get_history(work.vault, card.login_id))
     ]
     return LoginSheet(
-        **RowMaker(work.vault).values(card),
+        **RowMaker(work.vault, now=work.now).values(card),
         notes=card.notes,
         fields=[FieldShape(name=f.name, value=f.value) for f in card.fields],
         secret_field_names=list(card.secret_field_names),

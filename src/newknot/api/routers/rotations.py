@@ -24,6 +24,7 @@ from newknot.core.rotation import (
     Rotation,
     RotationEvent,
 )
+from newknot.core.rotation.due import is_stalled
 from newknot.core.safeguards import Act
 from newknot.store.errors import RecordMissing
 from newknot.store.logins import get_card
@@ -203,6 +204,7 @@ def _shaped(work: Work, rotation: Rotation, *, with_staged: bool = True) -> Rota
         address=card.address,
         state=rotation.state,
         is_open=rotation.state in OPEN_STATES,
+        is_stalled=is_stalled(rotation, work.now),
         allowed=list(TRANSITIONS[rotation.state]),
         began_at=rotation.began_at,
         changed_at=rotation.changed_at,

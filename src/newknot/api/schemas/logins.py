@@ -7,6 +7,7 @@ from pydantic import Field, SecretStr
 
 from newknot.api.schemas.base import Shape
 from newknot.core.login import Importance, SecondFactor
+from newknot.core.rotation.due import Due
 
 
 class FieldShape(Shape):
@@ -72,6 +73,8 @@ class LoginRow(Shape):
     rotation_id: str | None
     second_factor: SecondFactor
     driven: bool
+    due_on: date | None
+    due: Due | None
 
 
 class EarlierRow(Shape):

@@ -55,6 +55,7 @@ class RotationOut(Shape):
     address: str
     state: RotationState
     is_open: bool
+    is_stalled: bool
     allowed: list[RotationEvent]
     began_at: datetime
     changed_at: datetime

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Schema } from "../../api/client";
 import { queries } from "../../api/queries";
-import { dayAndTime } from "../../domain/moments";
+import { age, day, dayAndTime } from "../../domain/moments";
 import { STATE_SAYS } from "../../domain/rotation";
 import { ProblemNote } from "../../shared/ProblemNote";
 
@@ -26,9 +26,60 @@ export default function RotatePage() {
           </p>
         </div>
       )}
+      <DueTable now={now} />
       {open.length > 0 && <RotationTable title="Under way" rotations={open} now={now} />}
       {ended.length > 0 && <RotationTable title="Ended" rotations={ended} now={now} />}
     </main>
+  );
+}
+
+const DUE_SAYS: Record<Schema["Due"], string> = {
+  soon: "due soon",
+  today: "due today",
+  overdue: "overdue",
+};
+
+/** Secrets whose own day, or their site's greatest age, is near or past. */
+function DueTable({ now }: { now: number }) {
+  const { data } = useQuery(queries.logins());
+  const due = (data?.logins ?? [])
+    .filter((login) => login.due && login.due_on)
+    .sort((a, b) => String(a.due_on).localeCompare(String(b.due_on)));
+  if (!due.length) return null;
+  return (
+    <section style={{ marginBottom: 28 }}>
+      <h2 style={{ marginBottom: 6 }}>Due</h2>
+      <table className="plain">
+        <thead>
+          <tr>
+            <th style={{ width: "34%" }}>Login</th>
+            <th style={{ width: "36%" }}>Why</th>
+            <th>By</th>
+            <th>Age</th>
+          </tr>
+        </thead>
+        <tbody>
+          {due.map((login) => (
+            <tr key={login.login_id}>
+              <td>
+                <Link to={`/logins/${login.login_id}`}>
+                  <b>{login.title}</b>
+                </Link>{" "}
+                <span className="quiet small">{login.user_name}</span>
+              </td>
+              <td>
+                {login.due && DUE_SAYS[login.due]}:{" "}
+                {login.expires_on === login.due_on
+                  ? "a day that you set"
+                  : "the greatest age that its site allows"}
+              </td>
+              <td className="small">{login.due_on && day(login.due_on)}</td>
+              <td className="small">{age(login.secret_since_at, now)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
   );
 }
 
@@ -54,7 +105,10 @@ function RotationTable(props: { title: string; rotations: Schema["RotationOut"][
                 </Link>{" "}
                 <span className="quiet small">{r.user_name}</span>
               </td>
-              <td>{STATE_SAYS[r.state]}</td>
+              <td>
+                {STATE_SAYS[r.state]}
+                {r.is_stalled && <b> · stands still</b>}
+              </td>
               <td className="small">{dayAndTime(r.began_at, props.now)}</td>
               <td className="small">{dayAndTime(r.changed_at, props.now)}</td>
             </tr>

@@ -1,0 +1,108 @@
+import { useQuery } from "@tanstack/react-query";
+import { Input, Select } from "antd";
+import { useMemo, useState } from "react";
+import { Link } from "react-router";
+import type { Schema } from "../../api/client";
+import { queries } from "../../api/queries";
+import { count, dayAndTime } from "../../domain/moments";
+import { ProblemNote } from "../../shared/ProblemNote";
+import { useVirtualRows } from "../../shared/useVirtualRows";
+
+const KINDS: Record<Schema["EventKind"], string> = {
+  login: "logins",
+  secret: "secrets replaced",
+  rotation: "rotations",
+  waiver: "waivers",
+  check: "checks",
+  backup: "backups",
+};
+const COLUMNS = { gridTemplateColumns: "190px minmax(0, 260px) minmax(0, 1fr)" };
+
+/** What happened, when, and to which login: told from what is kept anyway, never a secret. */
+export default function EventsPage() {
+  const { data, error } = useQuery(queries.events());
+  const [text, setText] = useState("");
+  const [kind, setKind] = useState<Schema["EventKind"] | null>(null);
+  const now = Date.now();
+  const events = useMemo(() => {
+    const sought = text.trim().toLowerCase();
+    return (data ?? []).filter(
+      (e) =>
+        (kind === null || e.kind === kind) &&
+        `${e.title ?? ""} ${e.says}`.toLowerCase().includes(sought),
+    );
+  }, [data, text, kind]);
+  const rows = useVirtualRows(events.length, 0, () => 36);
+
+  return (
+    <main className="page" style={{ height: "100%", display: "flex", flexDirection: "column" }}>
+      <header className="row spread" style={{ marginBottom: 14 }}>
+        <h1>Events</h1>
+        <div className="row">
+          <Select<Schema["EventKind"] | "all">
+            aria-label="Kind of event"
+            value={kind ?? "all"}
+            style={{ width: 190 }}
+            onChange={(value) => setKind(value === "all" ? null : value)}
+            options={[
+              { value: "all", label: "everything" },
+              ...(Object.keys(KINDS) as Schema["EventKind"][]).map((value) => ({
+                value,
+                label: KINDS[value],
+              })),
+            ]}
+          />
+          <Input
+            aria-label="Find in the events"
+            placeholder="Find a login or an event"
+            value={text}
+            autoComplete="off"
+            spellCheck={false}
+            style={{ width: 260 }}
+            onChange={(event) => setText(event.target.value)}
+          />
+        </div>
+      </header>
+      <ProblemNote problem={error} />
+      <p className="small quiet" style={{ marginBottom: 8 }}>
+        {data ? count(events.length, "event") : "…"}
+      </p>
+      <div
+        ref={rows.scroller}
+        role="list"
+        aria-label="Events, newest first"
+        tabIndex={0}
+        style={{ overflow: "auto", flex: 1 }}
+      >
+        <div style={{ height: rows.height, position: "relative" }}>
+          {rows.items.map(({ index, start }) => {
+            const event = events[index];
+            if (!event) return null;
+            return (
+              <div
+                key={index}
+                role="listitem"
+                ref={rows.measure}
+                data-index={index}
+                className="item"
+                style={{ position: "absolute", top: start, left: 0, right: 0 }}
+              >
+                <div className="cols" style={COLUMNS}>
+                  <span className="small quiet">{dayAndTime(event.at, now)}</span>
+                  <span className="name">
+                    {event.login_id && event.title ? (
+                      <Link to={`/logins/${event.login_id}`}>{event.title}</Link>
+                    ) : (
+                      <span className="quiet">the vault</span>
+                    )}
+                  </span>
+                  <span>{event.says}</span>
+                </div>
+              </div>
+            );
+          })}
+        </div>
+      </div>
+    </main>
+  );
+}
