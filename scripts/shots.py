@@ -108,6 +108,24 @@ def hand_over(page: Page) -> None:
     page.get_by_role("button", name="Yes, it is changed").wait_for()
 
 
+def strip(page: Page) -> Page:
+    open_login(page, "Moth Lane Lamps")
+    page.keyboard.press("r")
+    page.get_by_role("button", name="Beside the site").wait_for()
+    with page.context.expect_page() as opening:
+        page.keyboard.press("w")
+    beside = opening.value
+    beside.set_viewport_size({"width": 400, "height": 700})
+    beside.keyboard.press("1")
+    beside.get_by_text("put on the clipboard").first.wait_for()
+    return beside
+
+
+def report(page: Page) -> None:
+    page.keyboard.press("t")
+    page.get_by_role("heading", name="Joost").wait_for()
+
+
 def policies(page: Page) -> None:
     page.keyboard.press("5")
     page.get_by_text("Northlight Playhouse").first.wait_for()
@@ -152,16 +170,6 @@ def measure(page: Page) -> None:
     page.get_by_text("is better").wait_for()
 
 
-def measure_odd(page: Page) -> None:
-    page.keyboard.press("9")
-    page.get_by_role("button", name="Compare with another").click()
-    page.get_by_role("textbox", name="First secret").fill("бабушка☂1987ключ")
-    page.get_by_role("textbox", name="Second secret").fill("kettle drum " * 120)
-    for _ in range(2):
-        page.get_by_role("button", name="Show what is typed").first.click()
-    page.get_by_text("not looked at").wait_for()
-
-
 def passphrase(page: Page) -> None:
     page.keyboard.press("0")
     page.get_by_text("Compared while you type").wait_for()
@@ -170,7 +178,7 @@ def passphrase(page: Page) -> None:
     page.get_by_text("list word").or_(page.get_by_text("word of a list")).first.wait_for()
 
 
-VIEWS: dict[str, Callable[[Page], None]] = {
+VIEWS: dict[str, Callable[[Page], Page | None]] = {
     "worklist": worklist,
     "reuse-map": reuse_map,
     "logins": logins,
@@ -181,12 +189,13 @@ VIEWS: dict[str, Callable[[Page], None]] = {
     "sentence": sentence,
     "rotate": rotate,
     "hand-over": hand_over,
+    "strip": strip,
+    "report": report,
     "site-policies": policies,
     "policy-form": policy_form,
     "bring-in": carry,
     "safeguards": safeguards,
     "measure": measure,
-    "measure-odd": measure_odd,
     "passphrase": passphrase,
 }
 
@@ -198,7 +207,7 @@ def main() -> None:
     parser.add_argument("--into", type=Path, default=ROOT / "docs" / "screenshots")
     arguments = parser.parse_args()
     arguments.into.mkdir(parents=True, exist_ok=True)
-    wanted = arguments.only or ["create", "unlock", *VIEWS]
+    wanted = arguments.only or ["create", *VIEWS]
     scheme = "dark" if arguments.dark else "light"
     with sync_playwright() as playwright, tempfile.TemporaryDirectory() as folder:
         browser = launch(playwright)
@@ -219,17 +228,12 @@ def main() -> None:
             context.grant_permissions(["clipboard-read", "clipboard-write"], origin=served.url)
             page = context.new_page()
             page.on("console", lambda message: print("console:", message.text))
-            if "unlock" in wanted:
-                page.goto(served.url)
-                page.get_by_label("Vault passphrase").wait_for()
-                keep(page, "unlock")
             unlock(page, served)
             for name, visit in VIEWS.items():
                 if name in wanted:
                     page.goto(served.url)
                     page.get_by_role("heading", name="to do").wait_for()
-                    visit(page)
-                    keep(page, name)
+                    keep(visit(page) or page, name)
         browser.close()
 
 

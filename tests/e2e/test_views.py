@@ -20,6 +20,8 @@ VIEWS = {
     "/safeguards": "Settings and safeguards",
     "/reach": "Reuse map",
     "/waivers": "Waivers",
+    "/events": "Events",
+    "/report": "Report",
 }
 
 

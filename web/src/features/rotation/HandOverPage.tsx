@@ -142,7 +142,6 @@ export default function HandOverPage() {
               {rotation.title}
             </Link>
           </h1>
-          <p className="small quiet">{rotation.user_name}</p>
         </div>
         {beside.strip ? null : (
           <span className="small quiet">
@@ -150,7 +149,8 @@ export default function HandOverPage() {
           </span>
         )}
       </header>
-      <div className="row" style={{ gap: 8 }}>
+      <div className="row" style={{ gap: 8, marginTop: -12 }}>
+        <span className="small quiet">{rotation.user_name}</span>
         {rotation.user_name && (
           <Button size="small" onClick={() => void copyUserName()}>
             Copy name <kbd>U</kbd>
