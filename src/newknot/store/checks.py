@@ -4,6 +4,7 @@ Findings are always computed; this is a copy for showing, replaced by each check
 """
 
 from datetime import datetime
+from typing import Any
 
 from newknot.core.audit.check_result import CheckResult, CheckSummary, ListAsked
 from newknot.core.audit.finding import Finding, FindingKind
@@ -15,13 +16,24 @@ from newknot.store.vault import CARD, Transaction, Vault, new_id
 
 
 def put_check(tx: Transaction, vault: Vault, result: CheckResult) -> None:
-    """Writes the result over the former one. Logins are named once, and by their place after."""
+    """Writes the result over the former one.
+
+    Logins, sentences and groups of logins are written once, and by their place after.
+    """
     places: dict[str, int] = {}
+    texts: dict[str, int] = {}
+    sets: dict[tuple[str, ...], int] = {}
 
     def at(login_id: str) -> int:
         return places.setdefault(login_id, len(places))
 
-    document = {
+    def text_at(text: str) -> int:
+        return texts.setdefault(text, len(texts))
+
+    def set_at(login_ids: tuple[str, ...]) -> int:
+        return sets.setdefault(login_ids, len(sets))
+
+    document: dict[str, Any] = {
         "checked_at": iso(result.checked_at),
         "checked_count": result.checked_count,
         "unread": list(result.unread),
@@ -31,8 +43,8 @@ def put_check(tx: Transaction, vault: Vault, result: CheckResult) -> None:
         ],
         "findings": [
             [
-                *(f.kind, at(f.login_id), f.evidence, [at(one) for one in f.others]),
-                *(f.guess_number_log10, f.reach, f.urgency, f.why),
+                *(f.kind, at(f.login_id), text_at(f.evidence), set_at(f.others)),
+                *(f.guess_number_log10, f.reach, f.urgency, text_at(f.why)),
             ]
             for f in result.findings
         ],
@@ -44,6 +56,8 @@ def put_check(tx: Transaction, vault: Vault, result: CheckResult) -> None:
         "first_found": [[at(one), iso(found_at)] for one, found_at in result.first_found.items()],
         "earlier": [[iso(s.checked_at), s.counts] for s in result.earlier],
     }
+    document["sets"] = [[at(one) for one in login_ids] for login_ids in sets]
+    document["texts"] = list(texts)
     document["logins"] = list(places)
     ids = vault.ids(Label.CHECK)
     tx.put(Label.CHECK, ids[0] if ids else new_id(), packed(document), decoded=result)
@@ -64,9 +78,11 @@ def get_check(vault: Vault) -> CheckResult | None:
 
 def _result_of(text: bytes) -> CheckResult | None:
     d = unpacked(text)
-    if "logins" not in d:
+    if "texts" not in d:
         return None
     logins: list[str] = d["logins"]
+    texts: list[str] = d["texts"]
+    sets = [tuple(logins[at] for at in one) for one in d["sets"]]
     return CheckResult(
         checked_at=datetime.fromisoformat(d["checked_at"]),
         checked_count=d["checked_count"],
@@ -74,9 +90,16 @@ def _result_of(text: bytes) -> CheckResult | None:
         asked=tuple(ListAsked(name, day(dated_on), *rest) for name, dated_on, *rest in d["asked"]),
         findings=tuple(
             Finding(
-                FindingKind(kind), logins[at], evidence, tuple(logins[o] for o in others), *rest
+                FindingKind(kind),
+                logins[at],
+                texts[evidence],
+                sets[others],
+                guesses,
+                reach,
+                urgency,
+                texts[why],
             )
-            for kind, at, evidence, others, *rest in d["findings"]
+            for kind, at, evidence, others, guesses, reach, urgency, why in d["findings"]
         ),
         guess_numbers={logins[at]: guesses for at, guesses in d["guess_numbers"]},
         former=None

@@ -25,6 +25,7 @@ from newknot.core.audit.similar import similar
 from newknot.core.audit.unfinished import unfinished
 from newknot.core.audit.weak import weak
 from newknot.core.errors import NewKnotError
+from newknot.core.login import Importance
 from newknot.core.secret import Secret
 from newknot.core.strength import measure
 from newknot.core.strength.kept import KeptMeasure, kept
@@ -161,12 +162,13 @@ def _ordered(
     counts = Reach(tied, links).counts()
     mailboxes = {link.by for link in links}
     by_id = {one.login_id: one for one in logins}
+    weighed: dict[str, tuple[Importance, str]] = {}
     found: list[Finding] = []
     for finding in findings:
-        login = by_id[finding.login_id]
-        importance, guess = importance_of(login, resets_others=login.login_id in mailboxes)
-        reach = counts.get(login.login_id, 0)
-        found.append(memory.place(finding, importance, guess, reach))
+        one = finding.login_id
+        if one not in weighed:
+            weighed[one] = importance_of(by_id[one], resets_others=one in mailboxes)
+        found.append(memory.place(finding, *weighed[one], counts.get(one, 0)))
     return in_order(found)
 
 

@@ -64,6 +64,6 @@ def in_order(findings: Sequence[Finding]) -> list[Finding]:
             -f.urgency,
             999.0 if f.guess_number_log10 is None else f.guess_number_log10,
             f.login_id,
-            f.kind.value,
+            f.kind,
         ),
     )

@@ -19,7 +19,7 @@ def by_secret(logins: Sequence[Measured]) -> list[list[Measured]]:
 def reused(group: Sequence[Measured]) -> Iterator[Finding]:
     """One finding for each login of a group that shares a secret."""
     if group:
-        ids = tuple(one.login.login_id for one in group)
+        ids = tuple(one.login.login_id for one in group)[:50]
         # From when the second of them had it.
         since = sorted(one.login.secret_since_at for one in group)[1]
         for one in group:
@@ -35,6 +35,6 @@ def reused(group: Sequence[Measured]) -> Iterator[Finding]:
                 FindingKind.REUSED,
                 one.login.login_id,
                 f"Same as {named}{ending}, since {since:%B %Y}",
-                others=ids if len(group) <= 50 else ids[:50],
+                others=ids,
                 guess_number_log10=one.guess_number_log10,
             )

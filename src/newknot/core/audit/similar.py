@@ -147,12 +147,14 @@ def _findings(group: Sequence[Text], at: int, size: int) -> Iterator[Finding]:
     logins = [m.login for other in others for m in other.members]
     more = size - len(text.members) - 1
     ending = f" and {more} other{'s' if more > 1 else ''}" if more else ""
+    # One for all members: a large group is kept once.
+    named = tuple(sorted(login.login_id for login in logins[:_NAMED_MOST]))
     for one in text.members:
         yield Finding(
             FindingKind.SIMILAR,
             one.login.login_id,
             f"Like {nearest.members[0].login.title}{ending}: {how}",
-            others=tuple(sorted(login.login_id for login in logins[:_NAMED_MOST])),
+            others=named,
             guess_number_log10=one.guess_number_log10,
         )
 
