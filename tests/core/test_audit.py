@@ -197,6 +197,20 @@ def test_hits_in_several_lists_are_one_finding() -> None:
     )
 
 
+def test_empty_and_very_long_secrets_are_checked_in_bounded_time() -> None:
+    long = [
+        "aB3-" * 2_500,
+        "aB3-" * 2_499 + "aB3_",
+        "lantern " * 1_250,
+        "x" * 10_000,
+        "",
+        "x" * 10_000,
+    ]
+    found = audit([login(f"l{at}", text) for at, text in enumerate(long)], now=NOW, corpus=List())
+    same = {f.login_id for f in found if f.kind is FindingKind.REUSED}
+    assert same == {"l3", "l5"} and "l4" not in {f.login_id for f in found}
+
+
 def test_it_stops_when_asked() -> None:
     with pytest.raises(AuditStopped):
         audit(VAULT, now=NOW, corpus=None, progress=lambda done, total: done < 3)

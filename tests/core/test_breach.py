@@ -7,7 +7,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from newknot.core.breach import CorpusInvalid, CorpusView, InMemory, encode_corpus, times_text
+from newknot.core.breach import (
+    CorpusInvalid,
+    CorpusView,
+    InMemory,
+    encode_corpus,
+    lookup,
+    times_text,
+)
 from newknot.core.breach.times import level_of
 
 DAY = date(2026, 5, 1)
@@ -23,6 +30,11 @@ def test_each_hash_is_found_at_its_level_and_no_other_hash(counts: dict[int, int
     body = encode_corpus(((digest(i), n) for i, n in counts.items()), name="list", dated_on=DAY)
     view = CorpusView(InMemory(body))
     assert view.title.unique_count == len(counts)
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr(lookup, "HELD_MOST", 0)
+        unheld = CorpusView(InMemory(body))
+    asked = [digest(i) for i in (*counts, *range(-50, 0))]
+    assert unheld.occurrences_many(asked) == view.occurrences_many(asked)
     found = view.occurrences_many([digest(i) for i in counts])
     assert found == [1 << level_of(n) for n in counts.values()]
     assert not any(view.occurrences_many([digest(-i) for i in range(1, 200)]))

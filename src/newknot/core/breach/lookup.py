@@ -5,6 +5,7 @@ from datetime import date
 from typing import Protocol
 
 import numpy as np
+import numpy.typing as npt
 
 from newknot.core.breach.six_bytes import (
     CHUNK_BYTES,
@@ -24,6 +25,11 @@ from newknot.core.breach.six_bytes import (
     keys_of,
     root_digest,
 )
+
+HELD_MOST = 18 << 20
+"""Bytes of bucket offsets that are held in memory: those of 140 million hashes. Of larger corpora
+they are read at each look-up.
+"""
 
 
 class Pieces(Protocol):
@@ -78,6 +84,11 @@ class CorpusView:
             raise CorpusInvalid(reason="damaged: its checksum does not fit")
         groups = pieces.read_many([self._at.groups], [self._at.offsets - self._at.groups])
         self._groups = np.frombuffer(groups, dtype=">u8").astype(np.int64)
+        self._held: npt.NDArray[np.uint16] | None = None
+        size = self._at.digests - self._at.offsets
+        if size <= HELD_MOST:
+            offsets = pieces.read_many([self._at.offsets], [size])
+            self._held = np.frombuffer(offsets, dtype=">u2")
         try:
             title, dated_on = name.rstrip(b"\0").decode("utf-8", "replace"), date.fromordinal(day)
         except ValueError:
@@ -95,8 +106,7 @@ class CorpusView:
         order = np.argsort(high)  # so that what is read lies in the order of the file
         high, low = high[order], low[order]
         buckets = buckets_of(high, self._at.p).astype(np.int64)
-        ends = self._pieces.read_many((self._at.offsets + 2 * buckets).tolist(), [4] * len(digests))
-        offsets = np.frombuffer(ends, dtype=">u2").reshape(-1, 2).astype(np.int64)
+        offsets = self._offsets_of(buckets)
         start = self._groups[buckets // GROUP] + offsets[:, 0]
         length = self._groups[(buckets + 1) // GROUP] + offsets[:, 1] - start
         if length.min() < 0 or int((start + length).max()) > self.title.unique_count:
@@ -114,6 +124,13 @@ class CorpusView:
         counts = np.zeros(len(digests), dtype=np.int64)
         counts[order[owners[hits]]] = np.int64(1) << (found[hits] & np.uint64(15)).astype(np.int64)
         return [int(count) for count in counts]
+
+    def _offsets_of(self, buckets: npt.NDArray[np.int64]) -> npt.NDArray[np.int64]:
+        """The offsets of each bucket and of the one after it."""
+        if self._held is not None:
+            return np.stack((self._held[buckets], self._held[buckets + 1]), axis=1).astype(np.int64)
+        ends = self._pieces.read_many((self._at.offsets + 2 * buckets).tolist(), [4] * len(buckets))
+        return np.frombuffer(ends, dtype=">u2").reshape(-1, 2).astype(np.int64)
 
     def verify(self, progress: Callable[[int, int], bool] = lambda done, total: True) -> bool:
         """Reads everything against the checksums; False where progress asked to stop.
