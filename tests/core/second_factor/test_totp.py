@@ -17,8 +17,8 @@ AT = datetime(2026, 11, 25, 12, tzinfo=UTC)
 
 @pytest.mark.parametrize(("at_s", "algorithm", "code"), CODES)
 def test_the_codes_are_those_of_the_standard(at_s: int, algorithm: str, code: str) -> None:
-    key = b32encode((b"1234567890" * 7)[: BYTES[algorithm]]).decode().rstrip("=")
-    address = f"otpauth://totp/Gantry:ilse?secret={key}&algorithm={algorithm}&digits=8&period=30"
+    coded = b32encode((b"1234567890" * 7)[: BYTES[algorithm]]).decode().rstrip("=")
+    address = f"otpauth://totp/Gantry:ilse?secret={coded}&algorithm={algorithm}&digits=8&period=30"
     found = CodeKey.read(address).code(datetime.fromtimestamp(at_s, UTC))
     assert (found.code, found.valid_s) == (code, 30 - at_s % 30)
 

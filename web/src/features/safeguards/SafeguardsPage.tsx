@@ -161,46 +161,34 @@ function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
               onUse={(on) => set({ corpus_used: on })}
             />
           </Line>
-          <Line name="List held elsewhere" on={held.range_used} words={["asked", "not asked"]}>
-            <Switch
-              aria-label="Ask the list held elsewhere"
-              checked={wanted.range_used}
-              onChange={(on) => set({ range_used: on })}
-            />
-            <Input
-              aria-label="Address of the list held elsewhere"
-              value={wanted.range_address}
-              placeholder="https://…"
-              autoComplete="off"
-              spellCheck={false}
-              style={{ width: 320 }}
-              onChange={(event) => set({ range_address: event.target.value })}
-            />
-            <span>
-              What leaves at a check: for each secret not asked before, the first 12 to 20 bits of
-              its SHA-1, and when. Whoever runs the list could narrow a guess by that: prefer a
-              corpus on this machine.
-            </span>
-          </Line>
-          <Line name="Breach notices" on={held.feed_used} words={["fetched", "not fetched"]}>
-            <Switch
-              aria-label="Fetch breach notices"
-              checked={wanted.feed_used}
-              onChange={(on) => set({ feed_used: on })}
-            />
-            <Input
-              aria-label="Address of the notice feed"
-              value={wanted.feed_address}
-              placeholder="https://…"
-              autoComplete="off"
-              spellCheck={false}
-              style={{ width: 320 }}
-              onChange={(event) => set({ feed_address: event.target.value })}
-            />
-            <span>
-              A JSON Feed, fetched whole while the worklist is open. Nothing of the vault leaves.
-            </span>
-          </Line>
+          <ServiceLine
+            name="List held elsewhere"
+            on={held.range_used}
+            words={["asked", "not asked"]}
+            act="Ask the list held elsewhere"
+            used={wanted.range_used}
+            onUse={(on) => set({ range_used: on })}
+            place="Address of the list held elsewhere"
+            address={wanted.range_address}
+            onAddress={(range_address) => set({ range_address })}
+          >
+            What leaves at a check: for each secret not asked before, the first 12 to 20 bits of its
+            SHA-1, and when. Whoever runs the list could narrow a guess by that: prefer a corpus on
+            this machine.
+          </ServiceLine>
+          <ServiceLine
+            name="Breach notices"
+            on={held.feed_used}
+            words={["fetched", "not fetched"]}
+            act="Fetch breach notices"
+            used={wanted.feed_used}
+            onUse={(on) => set({ feed_used: on })}
+            place="Address of the notice feed"
+            address={wanted.feed_address}
+            onAddress={(feed_address) => set({ feed_address })}
+          >
+            A JSON Feed, fetched whole while the worklist is open. Nothing of the vault leaves.
+          </ServiceLine>
           <Line
             name="Requests to the outside"
             on={!held.range_used && !held.feed_used}
@@ -224,6 +212,36 @@ function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
         Backups: {held.backup_folder}
       </p>
     </main>
+  );
+}
+
+/** A service outside: off until it is switched on, with what it would learn. */
+function ServiceLine(props: {
+  name: string;
+  on: boolean;
+  words: [string, string];
+  act: string;
+  used: boolean;
+  onUse: (on: boolean) => void;
+  place: string;
+  address: string;
+  onAddress: (address: string) => void;
+  children: ReactNode;
+}) {
+  return (
+    <Line name={props.name} on={props.on} words={props.words}>
+      <Switch aria-label={props.act} checked={props.used} onChange={props.onUse} />
+      <Input
+        aria-label={props.place}
+        value={props.address}
+        placeholder="https://…"
+        autoComplete="off"
+        spellCheck={false}
+        style={{ width: 320 }}
+        onChange={(event) => props.onAddress(event.target.value)}
+      />
+      <span>{props.children}</span>
+    </Line>
   );
 }
 
