@@ -292,3 +292,35 @@ def test_it_is_stopped_by_hand_and_by_the_lock(api: Api) -> None:
         assert found["state"] == "unsure"
         assert "it was left because you stopped it: both secrets are kept" in found["steps"]
         assert api.secret_of(login_id) == OLD
+
+
+def test_a_campaign_goes_mailboxes_first_and_drives_what_it_may_side_by_side(
+    api: Api, sites: Served
+) -> None:
+    ids = {}
+    for name in ("gantryrentals", "papertape", "slatehouse"):
+        signed_up(sites, f"{name}.localhost", "campaigner", OLD)
+        body = {"address": sites.site(name), "user_name": "campaigner", "driven": True}
+        ids[name] = api.add(name, secret={"own": OLD}, **body)["login_id"]
+    ids["post"] = api.add("post")["login_id"]
+    body = {"title": "papertape", "address": sites.site("papertape"), "user_name": "campaigner"}
+    body |= {"driven": True, "resets_by": ids["post"]}
+    api.ok("PUT", f"logins/{ids['papertape']}", body)
+    assert api.refused("POST", "campaigns", {"login_ids": []}) == "422 field_invalid"
+    assert api.refused("POST", "campaigns", {"login_ids": ["0" * 32]}) == "422 field_invalid"
+    chosen = [ids[name] for name in ("gantryrentals", "papertape", "slatehouse", "post")]
+    begun = api.ok("POST", "campaigns", {"login_ids": chosen})
+    assert [p["title"] for p in begun["places"]][:2] == ["post", "gantryrentals"]
+    assert begun["done_count"] == 0
+    api.clock.pass_s(1)
+    after = api.ok("POST", f"campaigns/{begun['campaign_id']}/drive")
+    assert after["done_count"] == 3
+    api.keeper.lock()
+    api.enter()
+    (again,) = api.ok("GET", "campaigns")
+    assert again == after
+    assert [p["title"] for p in again["places"] if p["standing"] != "done"] == ["post"]
+    for name in ("gantryrentals", "papertape", "slatehouse"):
+        assert opens(sites, f"{name}.localhost", "campaigner", api.secret_of(ids[name]))
+    api.ok("DELETE", f"campaigns/{begun['campaign_id']}")
+    assert api.ok("GET", "campaigns") == []

@@ -12,6 +12,7 @@ from newknot.api import errors, pages
 from newknot.api.guard import Guard
 from newknot.api.routers import (
     backups,
+    campaigns,
     checks,
     draws,
     events,
@@ -44,6 +45,7 @@ ROUTERS = (
     notices,
     reports,
     rotations,
+    campaigns,
     imports,
     backups,
     safeguards,

@@ -45,6 +45,7 @@ class Label(IntEnum):
     PASSPHRASES = 9
     WAIVER = 10
     NOTICES = 11
+    CAMPAIGN = 12
 
 
 @dataclass(frozen=True, slots=True)

@@ -63,6 +63,8 @@ export const queries = {
         answer(client.GET("/rotations/{rotation_id}/drive", { params: { path: { rotation_id } } })),
       gcTime: 0,
     }),
+  campaigns: () =>
+    queryOptions({ queryKey: ["campaigns"], queryFn: () => answer(client.GET("/campaigns")) }),
   events: () =>
     queryOptions({ queryKey: ["events"], queryFn: () => answer(client.GET("/events")) }),
   ownDetails: () =>

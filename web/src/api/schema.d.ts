@@ -44,6 +44,90 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/campaigns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Campaigns
+         * @description All campaigns, newest first, as they stand.
+         */
+        get: operations["list_campaigns_campaigns_get"];
+        put?: never;
+        /**
+         * Begin
+         * @description A campaign over these logins: the plan; nothing is changed yet.
+         */
+        post: operations["begin_campaigns_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/campaigns/{campaign_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * End
+         * @description Lets a campaign go; logins and rotations stay as they are.
+         */
+        delete: operations["end_campaigns__campaign_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/campaigns/{campaign_id}/drive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Drive
+         * @description Drives all of its logins that may be, side by side; answers at the end.
+         */
+        post: operations["drive_campaigns__campaign_id__drive_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/campaigns/{campaign_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop
+         * @description Asks every drive of the campaign to leave its site.
+         */
+        post: operations["stop_campaigns__campaign_id__stop_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/checks": {
         parameters: {
             query?: never;
@@ -1632,6 +1716,31 @@ export interface components {
             usual_rate_per_s: number;
         };
         /**
+         * CampaignIn
+         * @description The logins to rotate.
+         */
+        CampaignIn: {
+            /** Login Ids */
+            login_ids: string[];
+        };
+        /**
+         * CampaignOut
+         * @description A campaign with its logins in the order of work.
+         */
+        CampaignOut: {
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /** Campaign Id */
+            campaign_id: string;
+            /** Done Count */
+            done_count: number;
+            /** Places */
+            places: components["schemas"]["PlaceOut"][];
+        };
+        /**
          * ChangePassphraseIn
          * @description The present passphrase, and the one that is to be.
          */
@@ -2582,6 +2691,23 @@ export interface components {
             replaces?: string | null;
         };
         /**
+         * PlaceOut
+         * @description A login of a campaign. driven: New Knot may fill its site's forms.
+         */
+        PlaceOut: {
+            /** Driven */
+            driven: boolean;
+            /** Login Id */
+            login_id: string;
+            /** Rotation Id */
+            rotation_id: string | null;
+            standing: components["schemas"]["Standing"];
+            /** Title */
+            title: string;
+            /** User Name */
+            user_name: string;
+        };
+        /**
          * PoliciesBroughtOut
          * @description Names of what came from a file; differing ones are replaced only where that was asked.
          */
@@ -3100,6 +3226,12 @@ export interface components {
             secret?: components["schemas"]["SecretIn"] | null;
         };
         /**
+         * Standing
+         * @description Where one login of a campaign stands.
+         * @enum {string}
+         */
+        Standing: "done" | "under_way" | "waiting";
+        /**
          * StepOut
          * @description An event and when it happened.
          */
@@ -3384,6 +3516,148 @@ export interface operations {
         responses: {
             /** @description Successful Response */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    list_campaigns_campaigns_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CampaignOut"][];
+                };
+            };
+        };
+    };
+    begin_campaigns_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CampaignIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CampaignOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    end_campaigns__campaign_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                campaign_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    drive_campaigns__campaign_id__drive_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                campaign_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CampaignOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    stop_campaigns__campaign_id__stop_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                campaign_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };

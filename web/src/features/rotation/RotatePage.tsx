@@ -5,6 +5,7 @@ import { queries } from "../../api/queries";
 import { age, day, dayAndTime } from "../../domain/moments";
 import { STATE_SAYS } from "../../domain/rotation";
 import { ProblemNote } from "../../shared/ProblemNote";
+import { Campaigns } from "./Campaigns";
 
 /** All rotations: those under way, and those that ended. */
 export default function RotatePage() {
@@ -26,6 +27,7 @@ export default function RotatePage() {
           </p>
         </div>
       )}
+      <Campaigns />
       <DueTable now={now} />
       {open.length > 0 && <RotationTable title="Under way" rotations={open} now={now} />}
       {ended.length > 0 && <RotationTable title="Ended" rotations={ended} now={now} />}

@@ -52,6 +52,14 @@ export function WorklistPage() {
     },
   });
 
+  const campaign = useMutation({
+    mutationFn: (login_ids: string[]) => answer(client.POST("/campaigns", { body: { login_ids } })),
+    onSuccess: () => {
+      void queryClient.invalidateQueries();
+      void navigate("/rotate");
+    },
+  });
+
   const findings = useMemo(
     () => (data?.findings ?? []).filter((f) => facet === null || f.kind === facet),
     [data, facet],
@@ -77,6 +85,7 @@ export function WorklistPage() {
 
   if (error) return <Main problem={error} />;
   if (isPending) return <main className="page" aria-busy="true" />;
+  const chosen = [...new Set(findings.flatMap((f) => (f.login_id ? [f.login_id] : [])))];
   const counts = new Map<FindingKind, number>();
   for (const f of data.findings) counts.set(f.kind, (counts.get(f.kind) ?? 0) + 1);
 
@@ -104,7 +113,7 @@ export function WorklistPage() {
           )}
         </div>
       </header>
-      <ProblemNote problem={check.error ?? rotate.error ?? notices.error} />
+      <ProblemNote problem={check.error ?? rotate.error ?? campaign.error ?? notices.error} />
       {data.checked_at === null ? (
         <Unchecked />
       ) : data.findings.length === 0 ? (
@@ -142,6 +151,13 @@ export function WorklistPage() {
               />
             ))}
             <hr />
+            {chosen.length > 1 && (
+              <p className="small" style={{ padding: "0 12px" }}>
+                <button type="button" className="link" onClick={() => campaign.mutate(chosen)}>
+                  Rotate these {count(chosen.length, "login")} as a campaign
+                </button>
+              </p>
+            )}
             <p className="small quiet" style={{ padding: "0 12px" }}>
               {renewed(data)}
             </p>

@@ -1,0 +1,104 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Button, Progress } from "antd";
+import { Link, useNavigate } from "react-router";
+import { answer, client, type Schema } from "../../api/client";
+import { queries } from "../../api/queries";
+import { day } from "../../domain/moments";
+import { ProblemNote } from "../../shared/ProblemNote";
+
+const STANDING: Record<Schema["Standing"], string> = {
+  done: "done",
+  under_way: "under way",
+  waiting: "",
+};
+
+/** Many rotations in one order: how far each campaign is, and the one to do next. */
+export function Campaigns() {
+  const { data } = useQuery(queries.campaigns());
+  return (
+    <>
+      {(data ?? []).map((campaign) => (
+        <CampaignPart key={campaign.campaign_id} campaign={campaign} />
+      ))}
+    </>
+  );
+}
+
+function CampaignPart({ campaign }: { campaign: Schema["CampaignOut"] }) {
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  const params = { path: { campaign_id: campaign.campaign_id } };
+  const settle = () => queryClient.invalidateQueries();
+  const total = campaign.places.length;
+  const next = campaign.places.find((place) => place.standing !== "done");
+  const driven = campaign.places.filter((place) => place.driven && place.standing !== "done");
+
+  const goOn = useMutation({
+    mutationFn: async (place: Schema["PlaceOut"]) =>
+      place.rotation_id ??
+      (await answer(client.POST("/rotations", { body: { login_id: place.login_id } }))).rotation_id,
+    onSuccess: (rotation_id) => {
+      void settle();
+      void navigate(`/rotate/${rotation_id}`);
+    },
+  });
+  const drive = useMutation({
+    mutationFn: () => answer(client.POST("/campaigns/{campaign_id}/drive", { params })),
+    onSettled: settle,
+  });
+  const end = useMutation({
+    mutationFn: () => answer(client.DELETE("/campaigns/{campaign_id}", { params })),
+    onSettled: settle,
+  });
+
+  return (
+    <section style={{ marginBottom: 28 }} aria-label={`Campaign of ${day(campaign.begun_at)}`}>
+      <header className="row spread" style={{ marginBottom: 6 }}>
+        <h2>
+          Campaign of {day(campaign.begun_at)}: {campaign.done_count} of {total}
+        </h2>
+        <div className="row">
+          {drive.isPending ? (
+            <Button onClick={() => void client.POST("/campaigns/{campaign_id}/stop", { params })}>
+              Stop
+            </Button>
+          ) : (
+            driven.length > 0 && (
+              <Button onClick={() => drive.mutate()}>
+                Let New Knot do {driven.length.toLocaleString("en")} of them
+              </Button>
+            )
+          )}
+          {next ? (
+            <Button type="primary" disabled={drive.isPending} onClick={() => goOn.mutate(next)}>
+              {next.rotation_id ? "Go on with" : "Next:"} {next.title}
+            </Button>
+          ) : null}
+          <Button disabled={drive.isPending} onClick={() => end.mutate()}>
+            {next ? "Let it go" : "Done with it"}
+          </Button>
+        </div>
+      </header>
+      <Progress
+        percent={total ? Math.round((campaign.done_count / total) * 100) : 100}
+        showInfo={false}
+        size="small"
+        aria-label={`${campaign.done_count} of ${total} done`}
+      />
+      <ProblemNote problem={goOn.error ?? drive.error ?? end.error} />
+      <ol
+        className="small"
+        style={{ columns: 3, margin: "6px 0", paddingLeft: 28, maxHeight: 220, overflow: "auto" }}
+        tabIndex={0}
+        aria-label="Its logins in the order of work"
+      >
+        {campaign.places.map((place) => (
+          <li key={place.login_id}>
+            <Link to={`/logins/${place.login_id}`}>{place.title}</Link>{" "}
+            <span className="quiet">{place.user_name}</span> <b>{STANDING[place.standing]}</b>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
