@@ -81,3 +81,21 @@ def test_the_report_is_looked_at_and_saved(browser_here: Browser, own_demo: Serv
     text = download.value.path().read_text("utf-8")
     assert text.startswith("Kind,Login,User name,Address,Finding,Evidence,What to do")
     assert "limelight7" not in text and "Fernbank Credit Union" in text
+
+
+def test_a_campaign_is_planned_from_a_kind_and_gone_on_with(
+    browser_here: Browser, own_demo: Served
+) -> None:
+    page = open_page(browser_here, own_demo)
+    page.get_by_role("button", name="Overdue").click()
+    expect(page.get_by_role("button", name="as a campaign")).to_have_count(0)
+    page.get_by_role("button", name="Reused").click()
+    page.get_by_role("button", name="Rotate these 5 logins as a campaign").click()
+    part = page.get_by_role("region", name="Campaign of")
+    expect(part.get_by_role("heading")).to_contain_text("0 of 5")
+    part.get_by_role("button", name="Next: Tallow Post").click()
+    expect(page.get_by_role("heading", name="Tallow Post")).to_be_visible()
+    page.keyboard.press("4")
+    expect(part.get_by_role("button", name="Go on with Tallow Post")).to_be_visible()
+    part.get_by_role("button", name="Let it go").click()
+    expect(part).to_have_count(0)

@@ -16,6 +16,9 @@ export const FINDING_KINDS: FindingKind[] = [
   "plain_http",
 ];
 
+/** Kinds that a new secret does not settle. */
+export const NOT_BY_A_NEW_SECRET: FindingKind[] = ["unfinished", "no_second_factor", "plain_http"];
+
 export const FINDING_LABELS: Record<FindingKind, string> = {
   breached: "Breached",
   notice: "Breach notice",

@@ -4,7 +4,12 @@ import { useMemo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
-import { FINDING_KINDS, FINDING_LABELS, type FindingKind } from "../../domain/findings";
+import {
+  FINDING_KINDS,
+  FINDING_LABELS,
+  NOT_BY_A_NEW_SECRET,
+  type FindingKind,
+} from "../../domain/findings";
 import { age, count, day, dayAndTime } from "../../domain/moments";
 import { SmallRuler } from "../../shared/GuessRuler";
 import { FindingShape } from "../../shared/icons";
@@ -85,7 +90,8 @@ export function WorklistPage() {
 
   if (error) return <Main problem={error} />;
   if (isPending) return <main className="page" aria-busy="true" />;
-  const chosen = [...new Set(findings.flatMap((f) => (f.login_id ? [f.login_id] : [])))];
+  const settled = findings.filter((f) => !NOT_BY_A_NEW_SECRET.includes(f.kind));
+  const chosen = [...new Set(settled.flatMap((f) => (f.login_id ? [f.login_id] : [])))];
   const counts = new Map<FindingKind, number>();
   for (const f of data.findings) counts.set(f.kind, (counts.get(f.kind) ?? 0) + 1);
 
@@ -153,7 +159,12 @@ export function WorklistPage() {
             <hr />
             {chosen.length > 1 && (
               <p className="small" style={{ padding: "0 12px" }}>
-                <button type="button" className="link" onClick={() => campaign.mutate(chosen)}>
+                <button
+                  type="button"
+                  className="link"
+                  style={{ textAlign: "left" }}
+                  onClick={() => campaign.mutate(chosen)}
+                >
                   Rotate these {count(chosen.length, "login")} as a campaign
                 </button>
               </p>
