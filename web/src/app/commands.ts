@@ -75,6 +75,7 @@ export const KEY_SHEET: { where: string; keys: [string, string][] }[] = [
       ["1", "copy the current secret"],
       ["2", "open the site"],
       ["3", "copy the new secret"],
+      ["P", "spell the new secret out, for sites that block pasting"],
       ["D", "draw another"],
       ["H", "show or hold back the new secret"],
       ["Y  N  S", "the site took it: yes, no, not sure"],

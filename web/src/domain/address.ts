@@ -11,3 +11,12 @@ export function hostOf(address: string): string {
     return "";
   }
 }
+
+/** The well-known address of its site's change page (a W3C draft); many sites have it. */
+export function changePageOf(address: string): string {
+  try {
+    return new URL("/.well-known/change-password", openable(address)).href;
+  } catch {
+    return openable(address);
+  }
+}

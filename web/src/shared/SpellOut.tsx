@@ -4,7 +4,13 @@ import { grouped } from "../domain/secretMarks";
 import { spelled } from "../domain/spelling";
 
 /** For sites that block pasting, and for the telephone: group by group, each character named. */
-export function SpellOut({ secret, onClose }: { secret: string; onClose: () => void }) {
+export function SpellOut(props: {
+  secret: string;
+  onClose: () => void;
+  /** The small window that it is to open in; null for the page. */
+  strip?: Window | null;
+}) {
+  const { secret, onClose, strip = null } = props;
   const groups = grouped(secret);
   const [at, setAt] = useState(0);
   const next = useRef<HTMLButtonElement>(null);
@@ -15,7 +21,8 @@ export function SpellOut({ secret, onClose }: { secret: string; onClose: () => v
       title="Spell it out"
       footer={null}
       onCancel={onClose}
-      width={520}
+      width={strip ? 368 : 520}
+      getContainer={() => strip?.document.body ?? document.body}
       afterOpenChange={(open) => open && next.current?.focus()}
     >
       <div

@@ -21,6 +21,14 @@ export function useStripWindow() {
     if (!strip) return;
     const stopKeys = listenForKeys(strip);
     const gone = () => setStrip(null);
+    // The dialogues listen for Escape in the page's own window alone.
+    const onEscape = (event: KeyboardEvent) => {
+      const close = strip.document.querySelector<HTMLElement>(
+        '[role="dialog"] [aria-label="Close"]',
+      );
+      if (event.key === "Escape") close?.click();
+    };
+    strip.addEventListener("keydown", onEscape);
     strip.addEventListener("pagehide", gone);
     writeThrough(strip);
     const stopStyles = mirrorStyles(strip.document);
@@ -29,6 +37,7 @@ export function useStripWindow() {
       stopStyles();
       writeThrough(null);
       strip.removeEventListener("pagehide", gone);
+      strip.removeEventListener("keydown", onEscape);
       strip.close();
     };
   }, [strip, writeThrough]);

@@ -5,11 +5,12 @@ import { Link, useNavigate, useParams } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { dayAndTime } from "../../domain/moments";
-import { openable } from "../../domain/address";
+import { changePageOf, openable } from "../../domain/address";
 import { STATE_SAYS, stepOf } from "../../domain/rotation";
 import { ClipboardNote, useClipboard } from "../../shared/clipboard";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretText } from "../../shared/SecretText";
+import { SpellOut } from "../../shared/SpellOut";
 import { Splice, type Bar } from "../../shared/Splice";
 import { InStrip, useStripWindow } from "../../shared/StripWindow";
 import { useAct } from "../../shared/useAct";
@@ -31,6 +32,7 @@ export default function HandOverPage() {
   const { copy } = useClipboard();
   const beside = useStripWindow();
   const [shown, setShown] = useState<string | null>(null);
+  const [spelling, setSpelling] = useState<string | null>(null);
   const [opened, setOpened] = useState(false);
   const [refusing, setRefusing] = useState(false);
   const queryClient = useQueryClient();
@@ -38,7 +40,10 @@ export default function HandOverPage() {
   const now = Date.now();
   const params = { path: { rotation_id: rotationId } };
 
-  useEffect(() => setShown(null), [rotationId, rotation?.staged_at]);
+  useEffect(() => {
+    setShown(null);
+    setSpelling(null);
+  }, [rotationId, rotation?.staged_at]);
 
   const event = (name: Event) =>
     run(() =>
@@ -86,6 +91,7 @@ export default function HandOverPage() {
     });
   const toggle = () =>
     shown === null ? run(async () => setShown(await handOut("reveal"))) : setShown(null);
+  const spellOut = () => run(async () => setSpelling(await handOut("reveal")));
   const openSite = () => {
     if (rotation?.address) window.open(openable(rotation.address), "_blank", "noopener,noreferrer");
     setOpened(true);
@@ -109,6 +115,7 @@ export default function HandOverPage() {
       v: () => can("verify") && void event("verify"),
       b: () => rotation?.has_former && void copyFormer(),
       o: openSite,
+      p: () => can("hand_out") && void spellOut(),
       c: () => login.data?.second_factor === "here" && void copyCode(),
       w: () => (beside.strip ? beside.close() : void beside.open()),
     },
@@ -194,6 +201,15 @@ export default function HandOverPage() {
             <Button type={step === "open" ? "primary" : "default"} onClick={openSite}>
               Open the site <kbd>2</kbd>
             </Button>
+            <a
+              className="small"
+              href={changePageOf(rotation.address)}
+              target="_blank"
+              rel="noopener noreferrer"
+              onClick={() => setOpened(true)}
+            >
+              its change page
+            </a>
           </div>
         )}
       </Step>
@@ -228,6 +244,9 @@ export default function HandOverPage() {
                 {rotation.handed_out_at ? "Copy again" : "Copy new"} <kbd>3</kbd>
               </Button>
               <Button onClick={() => void toggle()}>{shown === null ? "Show" : "Hold back"}</Button>
+              <Button onClick={() => void spellOut()}>
+                Spell it out <kbd>P</kbd>
+              </Button>
             </>
           )}
           {can("stage") && (
@@ -332,6 +351,9 @@ export default function HandOverPage() {
           </table>
         </aside>
       </div>
+      {spelling !== null && (
+        <SpellOut secret={spelling} strip={beside.strip} onClose={() => setSpelling(null)} />
+      )}
       {refusing && (
         <RefusalDialog
           rotation={rotation}
