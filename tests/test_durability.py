@@ -98,7 +98,7 @@ def work(caller: Caller, world: World, chance: random.Random) -> None:
         known.state = "at_site"
         for event, state in _way(chance):
             known.state = None
-            if event == "accept":
+            if event in ("accept", "withdraw"):
                 known.current = None
             caller.call("POST", f"{known.rotation}/events", {"event": event})
             known.state = state
