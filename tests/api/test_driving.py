@@ -220,6 +220,36 @@ def test_a_site_of_other_names_and_shapes_is_driven_by_its_tokens(api: Api) -> N
         assert odd.sent[0] == ("/enter", first)
 
 
+def test_a_form_that_is_stricter_than_the_known_policy_is_drawn_to(api: Api) -> None:
+    every = "abcdefghijklmnopqrstuvwxyz0123456789"
+    for longest, state in ((30, "verified"), (9, "staged")):
+        with serving_odd() as (odd, address):
+            classes = [{"name": "any", "characters": every}]
+            policy = {"min_length": 6, "max_length": longest, "classes": classes}
+            name = f"odd {longest}"
+            found = api.ok("GET", "policies")["policies"]
+            body = {"name": name, "domains": ["odd.localhost"], "policy": policy}
+            if found:
+                api.ok("PUT", f"policies/{found[0]['policy_id']}", body)
+            else:
+                api.ok("POST", "policies", body)
+            login_id, path = begun(api, address, "ilse", OLD)
+            assert api.ok("POST", f"{path}/drive")["state"] == state
+            assert odd.password == api.secret_of(login_id)
+            assert (len(odd.password) == 18) is (state == "verified")
+
+
+def test_a_code_in_the_same_form_as_the_password_is_given(api: Api) -> None:
+    with serving_odd() as (odd, address):
+        asking = ENTER.replace(
+            "<button", "<input name=c required autocomplete=one-time-code><button"
+        )
+        odd.pages["/enter"] = (200, {}, asking)
+        _, path = begun(api, address, "ilse", OLD, second_factor="here", code_key=KEY)
+        assert api.ok("POST", f"{path}/drive")["state"] == "verified"
+        assert len(odd.sent[0][1]["c"][0]) == 6
+
+
 def page(place: str, text: str, status: int = 200, **headers: str) -> dict[str, Any]:
     return {place: (status, headers, text)}
 

@@ -98,7 +98,7 @@ class DrivenSite:
         form = at.page.sign_in_form
         if form is None:
             raise FormNotUnderstood(reason="its sign-in form is not told by tokens")
-        at = self._send(at, form, {USER_NAME: user_name, CURRENT: secret})
+        at = self._send(at, form, {USER_NAME: user_name, CURRENT: secret} | _coded(form, code))
         if at.status == 429:
             raise OutsideFailed(reason="asks to wait before more sign-ins")
         if at.page.code_form is not None and at.page.sign_in_form is None:
@@ -107,12 +107,15 @@ class DrivenSite:
             at = self._send(at, at.page.code_form, {CODE: code()})
         return at
 
-    def change(self, at: Visited, user_name: str, current: str, new: str) -> Visited:
+    def change(
+        self, at: Visited, user_name: str, current: str, new: str, code: Callable[[], str] | None
+    ) -> Visited:
         """Fills and sends the change form of a page."""
         form = at.page.change_form
         if form is None:
             raise FormNotUnderstood(reason="its change form is not told by tokens")
-        return self._send(at, form, {USER_NAME: user_name, CURRENT: current, NEW: new})
+        values = {USER_NAME: user_name, CURRENT: current, NEW: new}
+        return self._send(at, form, values | _coded(form, code))
 
     def _get(self, address: str) -> Visited:
         return self._follow("GET", address, None, referer="")
@@ -172,6 +175,11 @@ class DrivenSite:
             raise FormNotUnderstood(reason="it leads to an address without https")
         if there.is_loopback and urlsplit(address).port == self._own_port:
             raise FormNotUnderstood(reason="it leads to this application")
+
+
+def _coded(form: SiteForm, code: Callable[[], str] | None) -> dict[str, str]:
+    """The code, where a form asks for it beside the passwords."""
+    return {CODE: code()} if code is not None and form.has(CODE) else {}
 
 
 def read_page(body: bytes) -> SitePage:

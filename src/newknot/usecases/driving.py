@@ -5,12 +5,11 @@ both secrets kept, and before it leaves everything as it was.
 """
 
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import datetime
 
 from newknot.core.address import site_of
-from newknot.core.errors import NewKnotError
 from newknot.core.generate import RandomSource
 from newknot.core.login import LoginCard, SecondFactor
 from newknot.core.policy import SitePolicy
@@ -121,7 +120,7 @@ class Driver:
         """From here on the site may have changed: what is not known for sure is "not sure"."""
         name = self._card.user_name
         try:
-            answer = visit.change(page, name, current.reveal(), new.reveal())
+            answer = visit.change(page, name, current.reveal(), new.reveal(), self._code())
             said = " ".join(answer.page.said)[:300]
             if said:
                 self._drive.says(f"the site says: “{said}”")
@@ -159,28 +158,28 @@ class Driver:
         return page
 
     def _learn(self, page: Visited) -> None:
-        """Takes the rules of the form over where none are known, and draws to them."""
+        """Draws to the rules of the form and of the site, as far as each is known; where nothing is
+        known of the site, its policy learns those of the form.
+        """
         form = page.page.change_form
         assert form is not None
         rotation = get_rotation(self._vault, self._rotation_id)
         named = policy_for(self._vault, self._card.address)
-        policy = named.policy if named is not None else self._read(form.rules_text)
+        read = _read_rules(form.rules_text)
+        if named is None and read is not None:
+            self._save(read)
+        known = [p for p in (read, named.policy if named is not None else None) if p is not None]
         held = get_rotation_secrets(self._vault, self._rotation_id).staged
-        fits = held is not None and (policy is None or not policy.violations(held.secret.reveal()))
-        if rotation.state is RotationState.REFUSED or not fits:
-            wish = StageWish(policy=policy)
+        if rotation.state is RotationState.REFUSED or held is None or _breaks(known, held.secret):
+            wish = StageWish(policy=known[0] if known else None)
             now = self._now()
             stage_again(self._vault, self._rotation_id, wish, random=self._random, now=now)
+            fresh = get_rotation_secrets(self._vault, self._rotation_id).staged
+            if fresh is None or _breaks(known, fresh.secret):
+                raise FormNotUnderstood(reason="has a form whose rules are not those of its policy")
             self._drive.says("drew a new secret to the rules of its form")
 
-    def _read(self, rules_text: str) -> SitePolicy | None:
-        try:
-            found = read_rules(rules_text)
-            policy = SitePolicy.from_dict(found.document)
-            if policy.conflicts() is not None or "max_length" not in found.document:
-                return None
-        except (PolicyInvalid, NewKnotError):
-            return None
+    def _save(self, policy: SitePolicy) -> None:
         site = site_of(self._card.address)
         assert site is not None
         save_policy(
@@ -193,7 +192,6 @@ class Driver:
             now=self._now(),
         )
         self._drive.says("learned the rules of its form")
-        return policy
 
     def _opens(self, secret: Secret) -> bool:
         """Whether a secret opens the site, in a visit of its own."""
@@ -265,3 +263,17 @@ class Driver:
 def _wide(length: int) -> SitePolicy:
     """What is drawn to elsewhere, to the length that was seen to be taken."""
     return replace(default_policy(), min_length=1, max_length=length)
+
+
+def _read_rules(rules_text: str) -> SitePolicy | None:
+    """The policy that a form states; None where it states none, or one that contradicts itself."""
+    try:
+        found = read_rules(rules_text)
+        policy = SitePolicy.from_dict(found.document)
+    except PolicyInvalid:
+        return None
+    return None if "maxlength" not in rules_text or policy.conflicts() is not None else policy
+
+
+def _breaks(policies: Sequence[SitePolicy], secret: Secret) -> bool:
+    return any(policy.violations(secret.reveal()) for policy in policies)
