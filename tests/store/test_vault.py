@@ -119,7 +119,8 @@ def test_the_file_shows_neither_text_nor_kind(tmp_path: Path) -> None:
 
 CHANGES = {
     "flipped": (
-        "UPDATE records SET sealed = CAST(X'00' || substr(sealed, 2) AS BLOB) WHERE rowid = 1"
+        "UPDATE records SET sealed = CAST(iif(substr(sealed, 1, 1) = X'00', X'01', X'00') "
+        "|| substr(sealed, 2) AS BLOB) WHERE rowid = 1"
     ),
     "cut": "UPDATE records SET sealed = substr(sealed, 1, 40) WHERE rowid = 1",
     "dropped": "DELETE FROM records WHERE rowid = 1",

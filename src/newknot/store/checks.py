@@ -4,7 +4,7 @@ Findings are always computed; this is a copy for showing, replaced by each check
 """
 
 from datetime import datetime
-from typing import Any
+from typing import Any, TypeVar
 
 from newknot.core.audit.check_result import CheckResult, CheckSummary, ListAsked
 from newknot.core.audit.finding import Finding, FindingKind
@@ -14,25 +14,23 @@ from newknot.store.errors import RecordDamaged
 from newknot.store.manifest import Label
 from newknot.store.vault import CARD, Transaction, Vault, new_id
 
+_K = TypeVar("_K")
+
+
+class _Places(dict[_K, int]):
+    """What is written once: each gets the next place when it is first asked for."""
+
+    def __missing__(self, key: _K) -> int:
+        self[key] = place = len(self)
+        return place
+
 
 def put_check(tx: Transaction, vault: Vault, result: CheckResult) -> None:
     """Writes the result over the former one.
 
     Logins, sentences and groups of logins are written once, and by their place after.
     """
-    places: dict[str, int] = {}
-    texts: dict[str, int] = {}
-    sets: dict[tuple[str, ...], int] = {}
-
-    def at(login_id: str) -> int:
-        return places.setdefault(login_id, len(places))
-
-    def text_at(text: str) -> int:
-        return texts.setdefault(text, len(texts))
-
-    def set_at(login_ids: tuple[str, ...]) -> int:
-        return sets.setdefault(login_ids, len(sets))
-
+    places, texts, sets = _Places[str](), _Places[str](), _Places[tuple[str, ...]]()
     document: dict[str, Any] = {
         "checked_at": iso(result.checked_at),
         "checked_count": result.checked_count,
@@ -43,20 +41,22 @@ def put_check(tx: Transaction, vault: Vault, result: CheckResult) -> None:
         ],
         "findings": [
             [
-                *(f.kind, at(f.login_id), text_at(f.evidence), set_at(f.others)),
-                *(f.guess_number_log10, f.reach, f.urgency, text_at(f.why)),
+                *(f.kind, places[f.login_id], texts[f.evidence], sets[f.others]),
+                *(f.guess_number_log10, f.reach, f.urgency, texts[f.why]),
             ]
             for f in result.findings
         ],
-        "guess_numbers": [[at(one), guesses] for one, guesses in result.guess_numbers.items()],
+        "guess_numbers": [[places[one], guesses] for one, guesses in result.guess_numbers.items()],
         "former": None
         if result.former is None
-        else [[kind, at(login_id)] for kind, login_id in result.former],
-        "groups": [[g.kind, [at(one) for one in g.login_ids]] for g in result.groups],
-        "first_found": [[at(one), iso(found_at)] for one, found_at in result.first_found.items()],
+        else [[kind, places[login_id]] for kind, login_id in result.former],
+        "groups": [[g.kind, [places[one] for one in g.login_ids]] for g in result.groups],
+        "first_found": [
+            [places[one], iso(found_at)] for one, found_at in result.first_found.items()
+        ],
         "earlier": [[iso(s.checked_at), s.counts] for s in result.earlier],
     }
-    document["sets"] = [[at(one) for one in login_ids] for login_ids in sets]
+    document["sets"] = [[places[one] for one in login_ids] for login_ids in sets]
     document["texts"] = list(texts)
     document["logins"] = list(places)
     ids = vault.ids(Label.CHECK)

@@ -1,5 +1,6 @@
 """The check of the whole vault, and what of its result still holds."""
 
+import gc
 from collections.abc import Sequence
 from datetime import datetime
 from threading import Lock
@@ -131,6 +132,8 @@ def run_check(
         return _run(vault, lists, not_asked, progress=progress, now=now, memory=memory)
     finally:
         progress.end()
+        # What is remembered lives until the lock: the collector need not walk it each time.
+        gc.freeze()
 
 
 def _run(

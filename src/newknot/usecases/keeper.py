@@ -210,6 +210,7 @@ class Keeper:
         self.drives.clear()
         self.imports.clear()
         forget_addresses()
+        gc.unfreeze()
         gc.collect()
 
     def _take(self, vault: Vault) -> tuple[str, str]:

@@ -28,31 +28,31 @@ IMPORTANCE_WEIGHT = {
 }
 
 
-def urgency(finding: Finding, importance: Importance) -> float:
+def urgency(kind: FindingKind, importance: Importance, reach: int) -> float:
     """The product by which findings are ordered; reach counts by its doublings."""
-    reach = 1 + log2(1 + finding.reach) / 2
-    return KIND_WEIGHT[finding.kind] * IMPORTANCE_WEIGHT[importance] * reach
+    return KIND_WEIGHT[kind] * IMPORTANCE_WEIGHT[importance] * _by_reach(reach)
 
 
-def why_here(finding: Finding, importance: Importance, *, guess: str) -> str:
+def why_here(kind: FindingKind, importance: Importance, reach: int, *, guess: str) -> str:
     """The order in one sentence. guess: on what the importance rests, where it is a guess."""
-    parts = [f"by kind ({KIND_WEIGHT[finding.kind]:g})"]
+    parts = [f"by kind ({KIND_WEIGHT[kind]:g})"]
     weight = IMPORTANCE_WEIGHT[importance]
     if weight != 1:
         whose = f"{importance.value}: {guess}" if guess else importance.value
         parts.append(f"importance ({whose}, × {weight:g})")
-    if finding.reach:
-        reach = 1 + log2(1 + finding.reach) / 2
-        others = f"{finding.reach:,} other{'s' if finding.reach > 1 else ''}"
-        parts.append(f"reach ({others} would fall with it, × {reach:.1f})")
+    if reach:
+        others = f"{reach:,} other{'s' if reach > 1 else ''}"
+        parts.append(f"reach ({others} would fall with it, × {_by_reach(reach):.1f})")
     return f"Ordered {', '.join(parts)}."
 
 
 def placed(finding: Finding, importance: Importance, *, guess: str, reach: int) -> Finding:
     """The finding with its reach, its urgency and its place in a sentence."""
-    one = replace(finding, reach=reach)
     return replace(
-        one, urgency=urgency(one, importance), why=why_here(one, importance, guess=guess)
+        finding,
+        reach=reach,
+        urgency=urgency(finding.kind, importance, reach),
+        why=why_here(finding.kind, importance, reach, guess=guess),
     )
 
 
@@ -67,3 +67,7 @@ def in_order(findings: Sequence[Finding]) -> list[Finding]:
             f.kind,
         ),
     )
+
+
+def _by_reach(reach: int) -> float:
+    return 1 + log2(1 + reach) / 2
