@@ -57,6 +57,11 @@ def test_loose_ends_and_progress_stand_in_the_worklist(checked: Api) -> None:
     checked.ok("PUT", f"logins/{first['login_id']}", body)
     after = checked.ok("POST", "checks")
     assert (after["renewed_count"], after["renewable_count"]) == (1, 3)
+    checked.clock.pass_s(5)
+    body = {"title": "=1+2", "secret": {"own": "lantern2"}}
+    checked.ok("PUT", f"logins/{first['login_id']}", body)
+    again = checked.ok("POST", "checks")
+    assert (again["renewed_count"], again["renewable_count"]) == (0, 3)
 
 
 def test_a_second_factor_gives_codes_by_its_own_call(api: Api) -> None:

@@ -244,7 +244,17 @@ def current_findings(
 
 
 def renewal(result: CheckResult, cards: Sequence[LoginCard]) -> tuple[int, int]:
-    """(logins renewed since a check first found something that a new secret settles, all such)."""
+    """(logins renewed since a check first found something that a new secret settles, all such).
+
+    One whose new secret was found wanting again does not count as renewed.
+    """
     since = {card.login_id: card.secret_since_at for card in cards}
-    found = [(since[i], at) for i, at in result.first_found.items() if i in since]
-    return sum(changed > at for changed, at in found), len(found)
+    wanting = {f.login_id for f in result.findings if f.kind in RENEWABLE}
+    found = [one for one in result.first_found if one in since]
+    renewed = [
+        one
+        for one in found
+        if since[one] > result.first_found[one]
+        and (one not in wanting or since[one] > result.checked_at)
+    ]
+    return len(renewed), len(found)
