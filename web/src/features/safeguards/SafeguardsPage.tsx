@@ -19,7 +19,7 @@ const ACTS: Record<Act, string> = {
   edit: "changing or rotating a login",
   delete: "deleting, and changing safeguards",
   check: "checking the vault",
-  export: "making a backup",
+  export: "taking out a backup or a report",
 };
 
 /** Every safeguard with its state: those that are off are said first. */
