@@ -160,7 +160,7 @@ class OddSite:
             return 302, {"location": "/account/secret", "set-cookie": "s=1; Path=/"}, ""
         if path == "/account/set" and fields.get("was") == [self.password]:
             self.password = fields["now"][0]
-            return 200, {}, "<p role=status>Saved.</p>"
+            return 200, {}, f"<p role=status>From {fields['was'][0]} to {self.password}.</p>"
         return self.pages.get(path, (403, {}, "<p role=alert>No.</p>"))
 
 
@@ -215,6 +215,7 @@ def test_a_site_of_other_names_and_shapes_is_driven_by_its_tokens(api: Api) -> N
         assert found["state"] == "verified", found
         secret = api.secret_of(login_id)
         assert odd.password == secret and len(secret) == 18
+        assert "the site says: “From … to ….”" in found["steps"]
         assert set(secret) <= set("abcdefghijklmnopqrstuvwxyz0123456789")
         first = {"who": ["ilse"], "csrf": ['t"1'], "pw": [OLD], "stay": ["on"], "go": ["in"]}
         assert odd.sent[0] == ("/enter", first)

@@ -121,7 +121,7 @@ class Driver:
         name = self._card.user_name
         try:
             answer = visit.change(page, name, current.reveal(), new.reveal(), self._code())
-            said = " ".join(answer.page.said)[:300]
+            said = _without(" ".join(answer.page.said), new, current)[:300]
             if said:
                 self._drive.says(f"the site says: “{said}”")
             if self._opens(new):
@@ -263,6 +263,13 @@ class Driver:
 def _wide(length: int) -> SitePolicy:
     """What is drawn to elsewhere, to the length that was seen to be taken."""
     return replace(default_policy(), min_length=1, max_length=length)
+
+
+def _without(said: str, *secrets: Secret) -> str:
+    """A site's words without the secrets, which a careless site repeats: they are shown and kept."""
+    for secret in secrets:
+        said = said.replace(secret.reveal(), "…")
+    return said
 
 
 def _read_rules(rules_text: str) -> SitePolicy | None:
