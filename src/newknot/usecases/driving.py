@@ -266,7 +266,7 @@ def _wide(length: int) -> SitePolicy:
 
 
 def _without(said: str, *secrets: Secret) -> str:
-    """A site's words without the secrets, which a careless site repeats: they are shown and kept."""
+    """The words of a site without the secrets that a careless one repeats: they are kept."""
     for secret in secrets:
         said = said.replace(secret.reveal(), "…")
     return said
