@@ -26,11 +26,19 @@ class Importance(StrEnum):
 
 
 class SecondFactor(StrEnum):
-    """Where the second factor of a login is: none recorded, its code key here, or elsewhere."""
+    """Where the second factor of a login is: none recorded, its code key here (and, once the site
+    accepted a code of it, in force), or elsewhere.
+    """
 
     NONE = "none"
+    SETTING_UP = "setting_up"
     HERE = "here"
     ELSEWHERE = "elsewhere"
+
+    @property
+    def has_codes(self) -> bool:
+        """Whether codes are made here."""
+        return self in (SecondFactor.SETTING_UP, SecondFactor.HERE)
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,7 +69,8 @@ class Origin:
 class LoginCard:
     """Everything of a login that is not secret. `*_at` are aware UTC, `*_on` a calendar day.
 
-    driven: whether New Knot may fill the forms of its site.
+    driven: whether New Knot may fill the forms of its site. parted_at: since when two copies of the
+    vault had different secrets for it; None once it was changed anew.
     """
 
     login_id: str
@@ -84,6 +93,15 @@ class LoginCard:
     deleted_at: datetime | None = None
     second_factor: SecondFactor = SecondFactor.NONE
     driven: bool = False
+    parted_at: datetime | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class BackupCode:
+    """A code that opens the account once without its second factor. used_at None: not yet."""
+
+    code: Secret
+    used_at: datetime | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,6 +115,7 @@ class LoginSecrets:
     origin: Origin
     fields: tuple[SecretField, ...] = ()
     code_key: Secret = Secret("")  # noqa: RUF009 - immutable
+    backup_codes: tuple[BackupCode, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

@@ -74,6 +74,13 @@ def _as_ip(host: str) -> IPv4Address | IPv6Address | None:
         return None
 
 
+def suffix_of(domain: str) -> str:
+    """The public suffix of a domain; the whole where it is one, or is no name."""
+    if _as_ip(domain) is not None:
+        return domain
+    return str(_suffixes().publicsuffix(domain) or domain)
+
+
 def forget_addresses() -> None:
     """Lets go of all addresses asked before."""
     site_of.cache_clear()

@@ -26,6 +26,7 @@ from newknot.core.audit.unfinished import unfinished
 from newknot.core.audit.weak import weak
 from newknot.core.errors import NewKnotError
 from newknot.core.login import Importance
+from newknot.core.policy.kept_text import kept_says, kept_text
 from newknot.core.secret import Secret
 from newknot.core.strength import measure
 from newknot.core.strength.kept import KeptMeasure, kept
@@ -173,15 +174,28 @@ def _ordered(
 
 
 def measured_login(login: AuditedLogin, measures: Measures) -> Measured:
-    """The login with its guess number: the count of its draw, or the measure of its text."""
+    """The login with its guess number: the count of its draw, or the measure of its text; of what
+    its site keeps of it, where that is less.
+    """
     if login.secret is None or not len(login.secret):
         return Measured(login, None, None)
     bits = login.origin.entropy_bits
-    if login.origin.kind == "drawn" and bits is not None:
-        return Measured(login, None, bits * log10(2))
+    drawn_log10 = bits * log10(2) if login.origin.kind == "drawn" and bits is not None else None
+    text = login.secret.reveal()
+    keeps = kept_says(login.policy, text)
+    if drawn_log10 is not None and not keeps:
+        return Measured(login, None, drawn_log10)
     context = login_context(title=login.title, user_name=login.user_name, address=login.address)
-    found = measures.of(login.login_id, login.secret, context)
-    return Measured(login, found.reasons, found.guess_number_log10)
+    if not keeps:
+        found = measures.of(login.login_id, login.secret, context)
+        return Measured(login, found.reasons, found.guess_number_log10)
+    found = measures.of(login.login_id, Secret(kept_text(login.policy, text)), context)
+    worth = (
+        found.guess_number_log10
+        if drawn_log10 is None
+        else min(found.guess_number_log10, drawn_log10)
+    )
+    return Measured(login, f"{keeps}; {found.reasons}", worth)
 
 
 def login_context(*, title: str, user_name: str, address: str) -> tuple[str, ...]:

@@ -8,6 +8,7 @@ class FindingKind(StrEnum):
     """The kinds, gravest first: the order of work follows this order."""
 
     BREACHED = "breached"
+    UNEXPLAINED_CHANGE = "unexplained_change"
     NOTICE = "notice"
     LIKE_PASSPHRASE = "like_passphrase"  # noqa: S105
     WEAK = "weak"

@@ -9,6 +9,7 @@ from newknot.core.login import Importance
 
 KIND_WEIGHT = {
     FindingKind.BREACHED: 100.0,
+    FindingKind.UNEXPLAINED_CHANGE: 90.0,
     FindingKind.NOTICE: 80.0,
     FindingKind.LIKE_PASSPHRASE: 60.0,
     FindingKind.WEAK: 30.0,

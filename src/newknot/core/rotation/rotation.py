@@ -18,7 +18,7 @@ class RotationStep:
 
 @dataclass(frozen=True, slots=True)
 class Rotation:
-    """What lists may show of a rotation."""
+    """What lists may show of a rotation. is_sign_up: the login had no secret when it began."""
 
     rotation_id: str
     login_id: str
@@ -28,6 +28,7 @@ class Rotation:
     steps: tuple[RotationStep, ...]
     refusal: str = ""
     current_copied_at: datetime | None = None
+    is_sign_up: bool = False
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,7 +4,7 @@ import hashlib
 import re
 from binascii import Error as Base32Error
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 from typing import Any
 from urllib.parse import parse_qs, unquote, urlsplit
 
@@ -25,10 +25,11 @@ class _Totp(TOTP):
 
 @dataclass(frozen=True, slots=True)
 class Code:
-    """A code, and for how many more seconds it is taken."""
+    """A code, for how many more seconds it is taken, and the one that follows it."""
 
     code: str
     valid_s: int
+    next_code: str
 
 
 class CodeKey:
@@ -66,7 +67,8 @@ class CodeKey:
     def code(self, now: datetime) -> Code:
         """The code of this moment."""
         passed = int(now.timestamp()) % self._totp.interval
-        return Code(self._totp.at(now), self._totp.interval - passed)
+        following = now + timedelta(seconds=self._totp.interval)
+        return Code(self._totp.at(now), self._totp.interval - passed, self._totp.at(following))
 
 
 def _totp(key: str, **parameters: Any) -> TOTP:

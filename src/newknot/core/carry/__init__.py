@@ -1,0 +1,1 @@
+"""Carrying a vault: what two copies that went separate ways become when they come together."""

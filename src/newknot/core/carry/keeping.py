@@ -1,0 +1,38 @@
+"""Which backups are kept: the newest of each of the last days, weeks and months."""
+
+from collections.abc import Callable, Hashable, Iterable
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from newknot.core.errors import FieldInvalid
+
+
+@dataclass(frozen=True, slots=True)
+class KeepingRule:
+    """How many of each: calendar days, ISO weeks, months, by UTC."""
+
+    daily: int = 7
+    weekly: int = 5
+    monthly: int = 12
+
+    def __post_init__(self) -> None:
+        for name in ("daily", "weekly", "monthly"):
+            if not 1 <= getattr(self, name) <= 1_000:
+                raise FieldInvalid(f"backup_{name}", "is not between 1 and 1,000")
+
+
+def kept(made: Iterable[datetime], rule: KeepingRule) -> set[datetime]:
+    """Those that the rule keeps, and all within a day of the newest."""
+    newest_first = sorted(set(made), reverse=True)
+    periods: tuple[tuple[int, Callable[[datetime], Hashable]], ...] = (
+        (rule.daily, lambda at: at.date()),
+        (rule.weekly, lambda at: at.isocalendar()[:2]),
+        (rule.monthly, lambda at: (at.year, at.month)),
+    )
+    found = {at for at in newest_first if newest_first[0] - at < timedelta(days=1)}
+    for count, period_of in periods:
+        seen: dict[Hashable, datetime] = {}
+        for at in newest_first:
+            seen.setdefault(period_of(at), at)
+        found.update(list(seen.values())[:count])
+    return found
