@@ -5,7 +5,14 @@ from pathlib import Path
 
 import pytest
 
-from newknot.store.database import connect, migrate, migrations, require_schema, transaction
+from newknot.store.database import (
+    connect,
+    keep_before_migration,
+    migrate,
+    migrations,
+    require_schema,
+    transaction,
+)
 from newknot.store.errors import VaultDamaged, VaultFolderRefused, VaultNewer
 
 
@@ -71,3 +78,19 @@ def test_a_folder_that_takes_no_file_is_named(tmp_path: Path) -> None:
         connect(tmp_path / "file" / "a.vault")
     with pytest.raises((VaultDamaged, sqlite3.OperationalError)):
         connect(tmp_path)
+
+
+def test_a_copy_is_kept_before_a_file_is_brought_to_a_newer_version(tmp_path: Path) -> None:
+    path = tmp_path / "a.vault"
+    connection = connect(path)
+    migrate(connection, migrations()[:1])
+    kept = keep_before_migration(connection, path)
+    assert kept == tmp_path / "a.vault.version-1" and kept.stat().st_mode & 0o777 == 0o600
+    migrate(connection)
+    require_schema(connection)
+    assert keep_before_migration(connection, path) is None
+    connection.close()
+    former = connect(kept)
+    assert former.execute("PRAGMA user_version").fetchone() == (1,)
+    assert keep_before_migration(former, path) == kept
+    former.close()

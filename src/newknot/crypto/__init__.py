@@ -5,7 +5,7 @@ from newknot.crypto.fingerprint import fingerprint
 from newknot.crypto.kdf import INTERACTIVE, KdfParameters, derive_key
 from newknot.crypto.keys import VaultKeys, new_vault_key
 from newknot.crypto.seal import associated_data, open_sealed, seal
-from newknot.crypto.slot import Slot, SlotDamaged, WrongPassphrase, make_slot, open_slot
+from newknot.crypto.slot import Slot, SlotDamaged, WrongPassphrase, make_slot, open_slot, whole
 
 __all__ = [
     "INTERACTIVE",
@@ -24,4 +24,5 @@ __all__ = [
     "open_sealed",
     "open_slot",
     "seal",
+    "whole",
 ]

@@ -57,6 +57,36 @@ def create_private(path: Path) -> None:
         raise VaultFolderRefused(reason=error.strerror or "cannot be written") from None
 
 
+def keep_before_migration(connection: sqlite3.Connection, path: Path) -> Path | None:
+    """A sealed copy beside the file, looked through, before it is brought to a newer version; None
+    where it is of the newest already. One that was made before is left as it is.
+
+    Raises `VaultFolderRefused`, `VaultDamaged`, `DiskFull`.
+    """
+    (version,) = connection.execute("PRAGMA user_version").fetchone()
+    if not 0 < version < len(migrations()):
+        return None
+    kept = path.with_name(f"{path.name}.version-{version}")
+    if kept.exists():
+        return kept
+    create_private(kept)
+    target = sqlite3.connect(kept, isolation_level=None)
+    try:
+        connection.backup(target)
+        (found,) = target.execute("PRAGMA integrity_check(1)").fetchone()
+        if found != "ok":
+            raise VaultDamaged(part="the file as a database")
+    except BaseException as error:
+        target.close()
+        kept.unlink(missing_ok=True)
+        if isinstance(error, sqlite3.DatabaseError):
+            raise _translated(error) from None
+        raise
+    target.execute("PRAGMA journal_mode = DELETE").fetchall()
+    target.close()
+    return kept
+
+
 def migrate(connection: sqlite3.Connection, scripts: list[str] | None = None) -> None:
     """Brings the file to the newest version, each step with its number in one transaction.
 

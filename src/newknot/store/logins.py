@@ -5,6 +5,7 @@ from functools import partial
 from typing import Any
 
 from newknot.core.login import (
+    BackupCode,
     EarlierSecret,
     Importance,
     LoginCard,
@@ -43,6 +44,7 @@ def put_card(tx: Transaction, card: LoginCard) -> None:
         "deleted_at": iso(card.deleted_at),
         "second_factor": card.second_factor.value,
         "driven": card.driven,
+        "parted_at": iso(card.parted_at),
     }
     tx.put(Label.LOGIN, card.login_id, packed(document), decoded=card)
 
@@ -75,6 +77,7 @@ def _card_of(login_id: str, text: bytes) -> LoginCard:
         deleted_at=moment(d["deleted_at"]),
         second_factor=SecondFactor(d.get("second_factor", "none")),
         driven=d.get("driven", False),
+        parted_at=moment(d.get("parted_at")),
     )
 
 
@@ -97,6 +100,7 @@ def put_secrets(tx: Transaction, login_id: str, secrets: LoginSecrets) -> None:
         "origin": origin_document(secrets.origin),
         "fields": [[f.name, f.value.reveal()] for f in secrets.fields],
         "code_key": secrets.code_key.reveal(),
+        "backup_codes": [[c.code.reveal(), iso(c.used_at)] for c in secrets.backup_codes],
     }
     tx.put(Label.LOGIN, login_id, packed(document), part=SECRETS)
 
@@ -106,7 +110,10 @@ def get_secrets(vault: Vault, login_id: str) -> LoginSecrets:
     d = unpacked(vault.get(Label.LOGIN, login_id, SECRETS))
     fields = tuple(SecretField(name, Secret(value)) for name, value in d["fields"])
     code_key = Secret(d.get("code_key", ""))
-    return LoginSecrets(Secret(d["secret"]), origin_of(d["origin"]), fields, code_key)
+    backup_codes = tuple(
+        BackupCode(Secret(code), moment(used_at)) for code, used_at in d.get("backup_codes", ())
+    )
+    return LoginSecrets(Secret(d["secret"]), origin_of(d["origin"]), fields, code_key, backup_codes)
 
 
 def put_history(tx: Transaction, login_id: str, history: tuple[EarlierSecret, ...]) -> None:

@@ -46,6 +46,11 @@ class Label(IntEnum):
     WAIVER = 10
     NOTICES = 11
     CAMPAIGN = 12
+    MAILS = 13
+    RECOVERY = 14
+    REMOVED = 15
+    TAKEN_OUT = 16
+    BUNDLE_KEY = 17
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,7 +1,12 @@
 """The table of sealed records."""
 
+import secrets
 import sqlite3
 from collections.abc import Iterator
+
+from newknot.store.errors import RecordMissing
+
+ID_BYTES = 16
 
 _UPSERT = """
 INSERT INTO records (record_id, part, revision, sealed) VALUES (?, ?, ?, ?)
@@ -35,3 +40,19 @@ def read_record(
 def read_tags(connection: sqlite3.Connection) -> Iterator[tuple[bytes, int, int, bytes]]:
     """(record_id, part, revision, last 16 bytes) of every row, without the sealed texts."""
     yield from connection.execute(_TAGS)
+
+
+def new_id() -> str:
+    """A random record id of 128 bits, in hex."""
+    return secrets.token_hex(ID_BYTES)
+
+
+def id_bytes(record_id: str) -> bytes:
+    """The bytes of a record id. Raises `RecordMissing` where it is none."""
+    try:
+        raw = bytes.fromhex(record_id)
+    except ValueError:
+        raise RecordMissing() from None
+    if len(raw) != ID_BYTES:
+        raise RecordMissing()
+    return raw

@@ -30,6 +30,7 @@ def put_rotation(tx: Transaction, rotation: Rotation) -> None:
         "steps": [[step.event.value, iso(step.at)] for step in rotation.steps],
         "refusal": rotation.refusal,
         "current_copied_at": iso(rotation.current_copied_at),
+        "is_sign_up": rotation.is_sign_up,
     }
     tx.put(Label.ROTATION, rotation.rotation_id, packed(document), decoded=rotation)
 
@@ -53,6 +54,7 @@ def _rotation_of(rotation_id: str, text: bytes) -> Rotation:
         ),
         refusal=d["refusal"],
         current_copied_at=moment(d["current_copied_at"]),
+        is_sign_up=d.get("is_sign_up", False),
     )
 
 

@@ -1,5 +1,6 @@
 """The safeguards as one sealed record."""
 
+from newknot.core.carry.keeping import KeepingRule
 from newknot.core.safeguards import Act, ProofRule, Safeguards
 from newknot.store.documents import iso, moment, packed, unpacked
 from newknot.store.errors import RecordDamaged
@@ -18,6 +19,15 @@ def put_safeguards(tx: Transaction, vault: Vault, safeguards: Safeguards) -> Non
         "corpus_used": safeguards.corpus_used,
         "range": [safeguards.range_address, safeguards.range_used],
         "feed": [safeguards.feed_address, safeguards.feed_used],
+        "mail": [safeguards.mail_address, safeguards.mail_used],
+        "history_keep_days": safeguards.history_keep_days,
+        "kept_out": list(safeguards.kept_out),
+        "backup": [safeguards.backup_every_h, safeguards.backup_place],
+        "keeping": [
+            safeguards.keeping.daily,
+            safeguards.keeping.weekly,
+            safeguards.keeping.monthly,
+        ],
         "last_backup_at": iso(safeguards.last_backup_at),
     }
     ids = vault.ids(Label.SETTINGS)
@@ -35,6 +45,8 @@ def get_safeguards(vault: Vault) -> Safeguards:
         return Safeguards(proof_before=dict.fromkeys(Act, ProofRule.EACH))
     range_address, range_used = d.get("range", ("", False))
     feed_address, feed_used = d.get("feed", ("", False))
+    backup_every_h, backup_place = d.get("backup", (24, ""))
+    mail_address, mail_used = d.get("mail", ("", False))
     return Safeguards(
         lock_after_s=d["lock_after_s"],
         clipboard_clear_s=d["clipboard_clear_s"],
@@ -46,5 +58,12 @@ def get_safeguards(vault: Vault) -> Safeguards:
         range_used=range_used,
         feed_address=feed_address,
         feed_used=feed_used,
+        mail_address=mail_address,
+        mail_used=mail_used,
+        history_keep_days=d.get("history_keep_days", 0),
+        kept_out=tuple(d.get("kept_out", ())),
+        backup_every_h=backup_every_h,
+        backup_place=backup_place,
+        keeping=KeepingRule(*d.get("keeping", ())),
         last_backup_at=moment(d["last_backup_at"]),
     )

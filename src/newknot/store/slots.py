@@ -1,26 +1,54 @@
-"""The table of key slots: one slot, kept twice."""
+"""The tables of key slots: under the passphrase and under the recovery key, each kept twice."""
 
 import sqlite3
+from enum import Enum
 
-from newknot.crypto import KdfParameters, KeyParametersRefused, Slot, SlotDamaged
+from newknot.crypto import (
+    KdfParameters,
+    KeyParametersRefused,
+    Slot,
+    SlotDamaged,
+    WrongPassphrase,
+    whole,
+)
 
-_INSERT = """
+
+class SlotKind(Enum):
+    """Which way to the vault key: statements that write, read and remove its slot."""
+
+    PASSPHRASE = (
+        """
 INSERT OR REPLACE INTO slots
   (slot_copy, argon2_version, passes, memory_kib, lanes, salt, sealed_key, checksum)
 VALUES (?, ?, ?, ?, ?, ?, ?, ?)
-"""
-_SELECT = """
+""",
+        """
 SELECT argon2_version, passes, memory_kib, lanes, salt, sealed_key, checksum
 FROM slots ORDER BY slot_copy
-"""
+""",
+        "DELETE FROM slots",
+    )
+    RECOVERY = (
+        """
+INSERT OR REPLACE INTO recovery_slots
+  (slot_copy, argon2_version, passes, memory_kib, lanes, salt, sealed_key, checksum)
+VALUES (?, ?, ?, ?, ?, ?, ?, ?)
+""",
+        """
+SELECT argon2_version, passes, memory_kib, lanes, salt, sealed_key, checksum
+FROM recovery_slots ORDER BY slot_copy
+""",
+        "DELETE FROM recovery_slots",
+    )
 
 
-def write_slot(connection: sqlite3.Connection, slot: Slot) -> None:
+def write_slot(connection: sqlite3.Connection, slot: Slot, kind: SlotKind) -> None:
     """Both copies, within the caller's transaction."""
+    insert, _, _ = kind.value
     p = slot.parameters
     for copy in (1, 2):
         connection.execute(
-            _INSERT,
+            insert,
             (
                 copy,
                 p.version,
@@ -34,11 +62,18 @@ def write_slot(connection: sqlite3.Connection, slot: Slot) -> None:
         )
 
 
-def read_slots(connection: sqlite3.Connection) -> list[Slot]:
+def remove_slot(connection: sqlite3.Connection, kind: SlotKind) -> None:
+    """Both copies gone, within the caller's transaction."""
+    _, _, delete = kind.value
+    connection.execute(delete)
+
+
+def read_slots(connection: sqlite3.Connection, kind: SlotKind) -> list[Slot]:
     """The copies whose parameters are within bounds. Raises `SlotDamaged` where none is."""
+    _, select, _ = kind.value
     slots: list[Slot] = []
     for version, passes, memory_kib, lanes, salt, sealed_key, checksum in connection.execute(
-        _SELECT
+        select
     ):
         try:
             parameters = KdfParameters(passes, memory_kib, lanes, version)
@@ -48,3 +83,16 @@ def read_slots(connection: sqlite3.Connection) -> list[Slot]:
     if not slots:
         raise SlotDamaged()
     return slots
+
+
+def usable_slot(connection: sqlite3.Connection, kind: SlotKind, vault_id: bytes) -> Slot:
+    """The first whole copy of a slot. Raises `SlotDamaged` where neither is, `WrongPassphrase`
+    where no recovery key was ever made.
+    """
+    _, select, _ = kind.value
+    if kind is SlotKind.RECOVERY and connection.execute(select).fetchone() is None:
+        raise WrongPassphrase()
+    for slot in read_slots(connection, kind):
+        if whole(slot, vault_id=vault_id):
+            return slot
+    raise SlotDamaged()

@@ -21,11 +21,16 @@ from newknot.crypto import (
     new_vault_key,
     open_sealed,
     open_slot,
-    seal,
 )
-from newknot.crypto.slot import whole
 from newknot.store.anchor import Anchor, Standing
-from newknot.store.database import connect, migrate, require_begun, require_schema, transaction
+from newknot.store.database import (
+    connect,
+    keep_before_migration,
+    migrate,
+    require_begun,
+    require_schema,
+    transaction,
+)
 from newknot.store.errors import (
     RecordDamaged,
     RecordMissing,
@@ -35,15 +40,14 @@ from newknot.store.errors import (
     VaultReadOnly,
 )
 from newknot.store.manifest import FORMAT, Entry, Key, Label, Manifest, Staged
-from newknot.store.records import read_record, read_tags, remove_record, write_record
-from newknot.store.slots import read_slots, write_slot
+from newknot.store.records import ID_BYTES, id_bytes, new_id, read_record, read_tags
+from newknot.store.slots import SlotKind, remove_slot, usable_slot, write_slot
+from newknot.store.transaction import CARD, HISTORY, SECRETS, Transaction
 
-ID_BYTES = 16
-CARD, SECRETS, HISTORY = 1, 2, 3
-"""Parts of a record: what lists may open, the secrets, and the earlier secrets."""
-_STEP_BYTES = {CARD: 1024, SECRETS: 512, HISTORY: 512}
+__all__ = ["CARD", "HISTORY", "SECRETS", "Transaction", "Vault", "new_id"]
+
 Decoded = TypeVar("Decoded")
-_INSERT_VAULT = "INSERT INTO vault (singleton, vault_id) VALUES (1, ?)"
+INSERT_VAULT = "INSERT INTO vault (singleton, vault_id) VALUES (1, ?)"
 _SELECT_VAULT = "SELECT vault_id FROM vault WHERE singleton = 1"
 
 
@@ -88,8 +92,8 @@ class Vault:
         try:
             migrate(connection)
             with transaction(connection):
-                connection.execute(_INSERT_VAULT, (vault_id,))
-                write_slot(connection, slot)
+                connection.execute(INSERT_VAULT, (vault_id,))
+                write_slot(connection, slot, SlotKind.PASSPHRASE)
                 manifest = Manifest(VaultKeys.of(vault_key, vault_id=vault_id).manifest, vault_id)
                 manifest.write(connection, {}, secrets.token_bytes)
         except BaseException:
@@ -108,17 +112,26 @@ class Vault:
 
         Raises `VaultMissing`, `WrongPassphrase`, `VaultDamaged`, `VaultNewer`.
         """
+        return Vault._opened(path, passphrase, SlotKind.PASSPHRASE, state_folder)
+
+    @staticmethod
+    def recover(path: Path, *, key: bytes, state_folder: Path) -> "Vault":
+        """Opens a vault file with its recovery key. Raises as `unlock` does."""
+        return Vault._opened(path, key.hex(), SlotKind.RECOVERY, state_folder)
+
+    @staticmethod
+    def _opened(path: Path, text: str, kind: SlotKind, state_folder: Path) -> "Vault":
         if not path.exists():
             raise VaultMissing()
         connection = connect(path)
         try:
             require_begun(connection)
+            keep_before_migration(connection, path)
             migrate(connection)
             require_schema(connection)
             vault_id = _vault_id(connection)
-            vault_key = open_slot(
-                _usable_slot(connection, vault_id), passphrase=passphrase, vault_id=vault_id
-            )
+            slot = usable_slot(connection, kind, vault_id)
+            vault_key = open_slot(slot, passphrase=text, vault_id=vault_id)
             vault = Vault(connection, vault_key, vault_id, Anchor(state_folder, vault_id))
             vault._load()
         except SlotDamaged:
@@ -134,10 +147,17 @@ class Vault:
 
     def proves(self, passphrase: str) -> bool:
         """Whether the passphrase is the vault's own."""
-        with self._lock:
-            slot = _usable_slot(self._connection, self.vault_id)
+        return self._opens_slot(SlotKind.PASSPHRASE, passphrase)
+
+    def recovers(self, key: bytes) -> bool:
+        """Whether the recovery key opens this vault."""
+        return self._opens_slot(SlotKind.RECOVERY, key.hex())
+
+    def _opens_slot(self, kind: SlotKind, text: str) -> bool:
         try:
-            return open_slot(slot, passphrase=passphrase, vault_id=self.vault_id) == self._vault_key
+            with self._lock:
+                slot = usable_slot(self._connection, kind, self.vault_id)
+            return open_slot(slot, passphrase=text, vault_id=self.vault_id) == self._vault_key
         except WrongPassphrase:
             return False
 
@@ -149,9 +169,28 @@ class Vault:
         the former slot is overwritten and leaves the write-ahead log too.
         """
         slot = _new_slot(self._vault_key, passphrase, self.vault_id, parameters)
+        with self._rewritten() as tx:
+            write_slot(self._connection, slot, SlotKind.PASSPHRASE)
+            yield tx
+
+    @contextmanager
+    def new_recovery(
+        self, key: bytes | None, *, parameters: KdfParameters | None
+    ) -> Iterator["Transaction"]:
+        """The same of the recovery slot; without a key there is none afterwards."""
+        slot = None
+        if key is not None and parameters is not None:
+            slot = _new_slot(self._vault_key, key.hex(), self.vault_id, parameters)
+        with self._rewritten() as tx:
+            remove_slot(self._connection, SlotKind.RECOVERY)
+            if slot is not None:
+                write_slot(self._connection, slot, SlotKind.RECOVERY)
+            yield tx
+
+    @contextmanager
+    def _rewritten(self) -> Iterator["Transaction"]:
         with self._lock:
             with self.transaction() as tx:
-                write_slot(self._connection, slot)
                 yield tx
             self._connection.execute("PRAGMA wal_checkpoint(TRUNCATE)").fetchall()
 
@@ -179,6 +218,11 @@ class Vault:
         """How many changes were ever committed."""
         return self._manifest.counter
 
+    def entries(self) -> dict[Key, Entry]:
+        """Every record part that the manifest knows."""
+        with self._lock:
+            return dict(self._manifest.entries)
+
     def ids(self, label: Label) -> list[str]:
         """Ids (hex) of all records of a kind, damaged ones included."""
         with self._lock:
@@ -191,7 +235,7 @@ class Vault:
     def get(self, label: Label, record_id: str, part: int = CARD) -> bytes:
         """The text of one part of a record. Raises `RecordMissing`, `RecordDamaged`."""
         with self._lock:
-            key = (_id_bytes(record_id), part)
+            key = (id_bytes(record_id), part)
             entry = self._entry(key)
             if entry is None or entry.label is not label:
                 raise RecordMissing()
@@ -216,7 +260,7 @@ class Vault:
         Raises `RecordMissing`, `RecordDamaged`.
         """
         with self._lock:
-            key = (_id_bytes(record_id), part)
+            key = (id_bytes(record_id), part)
             entry = self._entry(key)
             held = self._decoded.get(key)
             if held is not None and entry is not None and held[0] == (entry.revision, entry.tag):
@@ -281,16 +325,28 @@ class Vault:
 
     def opens(self, path: Path, *, counter: int) -> bool:
         """Whether a copy opens with this vault's key, at that counter, every record whole."""
-        connection = connect(path)
+        copy = self.opened_copy(path)
+        if copy is None:
+            return False
+        try:
+            return not copy.damaged and copy.counter == counter
+        finally:
+            copy.close()
+
+    def opened_copy(self, path: Path) -> "Vault | None":
+        """A copy of this vault, to be read; None where this vault's key does not open it whole."""
+        try:
+            connection = connect(path)
+        except VaultDamaged:
+            return None
         try:
             copy = Vault(connection, self._vault_key, self.vault_id, self._anchor)
             copy._manifest.load(connection)
             copy._find_damage()
-            return not copy.damaged and copy.counter == counter
         except (VaultDamaged, sqlite3.DatabaseError):
-            return False
-        finally:
             connection.close()
+            return None
+        return copy
 
     def _entry(self, key: Key) -> Entry | None:
         """An entry as the transaction under way leaves it."""
@@ -326,73 +382,6 @@ class Vault:
         return associated_data(FORMAT, self.vault_id, label.name, key[0], key[1], revision)
 
 
-class Transaction:
-    """Writes that wait for their commit."""
-
-    def __init__(self, vault: Vault) -> None:
-        self._vault = vault
-        self.changes: dict[Key, Entry | None] = {}
-        self.decoded: dict[Key, tuple[tuple[int, bytes], Any]] = {}
-
-    def put(
-        self,
-        label: Label,
-        record_id: str,
-        text: bytes,
-        *,
-        part: int = CARD,
-        decoded: object = None,
-    ) -> None:
-        """Seals and writes one part of a record, new or over its former revision.
-
-        decoded: what `Vault.decoded` is to give of it from then on.
-        """
-        vault, key = self._vault, (_id_bytes(record_id), part)
-        former = vault._entry(key)
-        if former is not None and former.label is not label:
-            raise RecordMissing()
-        revision = former.revision + 1 if former is not None else vault.counter + 1
-        sealed = seal(
-            vault._keys.records,
-            text,
-            bound_to=vault._bound(label, key, revision),
-            step=_STEP_BYTES[part],
-            random_bytes=secrets.token_bytes,
-        )
-        write_record(vault._connection, *key, revision, sealed)
-        self.changes[key] = Entry(label, revision, sealed[-16:])
-        if decoded is not None:
-            self.decoded[key] = ((revision, sealed[-16:]), decoded)
-
-    def remove(self, label: Label, record_id: str) -> None:
-        """Deletes a record with all its parts. Raises `RecordMissing`."""
-        raw = _id_bytes(record_id)
-        found = False
-        for part in _STEP_BYTES:
-            entry = self._vault._entry((raw, part))
-            if entry is not None and entry.label is label:
-                remove_record(self._vault._connection, raw, part)
-                self.changes[raw, part] = None
-                found = True
-        if not found:
-            raise RecordMissing()
-
-
-def new_id() -> str:
-    """A random record id of 128 bits, in hex."""
-    return secrets.token_hex(ID_BYTES)
-
-
-def _id_bytes(record_id: str) -> bytes:
-    try:
-        raw = bytes.fromhex(record_id)
-    except ValueError:
-        raise RecordMissing() from None
-    if len(raw) != ID_BYTES:
-        raise RecordMissing()
-    return raw
-
-
 def _new_slot(
     vault_key: bytes, passphrase: str, vault_id: bytes, parameters: KdfParameters
 ) -> Slot:
@@ -410,11 +399,3 @@ def _vault_id(connection: sqlite3.Connection) -> bytes:
     if row is None:
         raise VaultDamaged(part="its first row")
     return bytes(row[0])
-
-
-def _usable_slot(connection: sqlite3.Connection, vault_id: bytes) -> Slot:
-    """The first whole copy of the slot. Raises `SlotDamaged` where neither is."""
-    for slot in read_slots(connection):
-        if whole(slot, vault_id=vault_id):
-            return slot
-    raise SlotDamaged()

@@ -1,0 +1,65 @@
+"""All that two copies of a vault merge, as documents, read and written whole."""
+
+from newknot.core.carry.merge import HISTORY, MERGED_LABELS, Contents, Merge
+from newknot.core.carry.stamps import unstamped
+from newknot.store.documents import packed, unpacked
+from newknot.store.errors import RecordDamaged, RecordMissing
+from newknot.store.lineage import PARTS, get_removed, put_removed
+from newknot.store.manifest import Label
+from newknot.store.vault import Transaction, Vault
+
+
+def read_contents(vault: Vault) -> Contents:
+    """Everything that can be read; a record that is damaged is left out as a whole."""
+    found = Contents(removed=get_removed(vault))
+    for label in (one for one in Label if one.name in MERGED_LABELS):
+        records = {}
+        for record_id in vault.ids(label):
+            try:
+                records[record_id] = _parts(vault, label, record_id)
+            except RecordDamaged:
+                continue
+        if records:
+            found.records[label.name] = records
+    return found
+
+
+def write_merge(tx: Transaction, vault: Vault, merge: Merge) -> None:
+    """Writes what a merge changes. Its documents bring their own stamps."""
+    before = read_contents(vault)
+    for label_name, record_id in merge.removed:
+        tx.remove(Label[label_name], record_id)
+    for label_name, record_id in (*merge.added, *merge.changed):
+        known = before.records.get(label_name, {}).get(record_id, {})
+        for part, document in merge.contents.records[label_name][record_id].items():
+            if known.get(part) != document:
+                tx.put_as_it_is(Label[label_name], record_id, packed(document), part=int(part))
+    if get_removed(vault) != merge.contents.removed:
+        put_removed(tx, vault, merge.contents.removed)
+
+
+def _parts(vault: Vault, label: Label, record_id: str) -> dict[str, dict[str, object]]:
+    parts = {}
+    for part in PARTS:
+        try:
+            parts[str(part)] = unpacked(vault.get(label, record_id, part))
+        except RecordMissing:
+            continue
+    return parts
+
+
+def write_contents(tx: Transaction, vault: Vault, then: Contents) -> None:
+    """Puts everything back as it was then: a change like any other, with new stamps."""
+    ours = read_contents(vault)
+    for label, records in ours.records.items():
+        for record_id in records.keys() - then.records.get(label, {}).keys():
+            tx.remove(Label[label], record_id)
+    for label, records in then.records.items():
+        for record_id, parts in records.items():
+            known = ours.records.get(label, {}).get(record_id, {})
+            # A login without its third part has no history: then it is emptied.
+            wanted = {**({HISTORY: {"earlier": []}} if HISTORY in known else {}), **parts}
+            for part, document in wanted.items():
+                if unstamped(known.get(part)) != unstamped(document):
+                    text = packed(unstamped(document) or {})
+                    tx.put(Label[label], record_id, text, part=int(part))

@@ -1,0 +1,62 @@
+"""What lets two copies of a vault merge: stamps on what changes, and a note of what is gone."""
+
+from contextlib import suppress
+from typing import TYPE_CHECKING
+
+from newknot.core.carry.merge import MERGED_LABELS
+from newknot.core.carry.stamps import EDITION, stamped
+from newknot.store.documents import packed, unpacked
+from newknot.store.errors import RecordDamaged, RecordMissing
+from newknot.store.manifest import Label
+from newknot.store.records import new_id
+
+if TYPE_CHECKING:
+    from newknot.store.vault import Transaction, Vault
+
+PARTS = (1, 2, 3)
+
+
+def with_stamps(vault: "Vault", label: Label, record_id: str, part: int, text: bytes) -> bytes:
+    """The text of a part with stamps on what it changes; as it is where it is new, the part before
+    it cannot be read, or either is no document.
+    """
+    if label.name not in MERGED_LABELS:
+        return text
+    try:
+        before, fresh = unpacked(vault.get(label, record_id, part)), unpacked(text)
+    except (RecordDamaged, RecordMissing, ValueError):
+        return text
+    return packed(stamped(before, fresh))
+
+
+def note_removed(tx: "Transaction", vault: "Vault", label: Label, record_id: str) -> None:
+    """Notes that a record is gone for good, so that no merge brings it back."""
+    if label.name not in MERGED_LABELS:
+        return
+    editions = editions_of(vault, label, record_id)
+    put_removed(tx, vault, {**get_removed(vault), record_id: editions})
+
+
+def editions_of(vault: "Vault", label: Label, record_id: str) -> int:
+    """How often a record was changed since it was made, in all its parts that can be read."""
+    editions = 0
+    for part in PARTS:
+        with suppress(RecordDamaged, RecordMissing, ValueError):
+            editions += unpacked(vault.get(label, record_id, part)).get(EDITION, 0)
+    return editions
+
+
+def get_removed(vault: "Vault") -> dict[str, int]:
+    """Ids of records that are gone for good, with their editions at that time."""
+    ids = vault.ids(Label.REMOVED)
+    try:
+        known: dict[str, int] = unpacked(vault.get(Label.REMOVED, ids[0]))["removed"] if ids else {}
+    except RecordDamaged:
+        return {}
+    return known
+
+
+def put_removed(tx: "Transaction", vault: "Vault", removed: dict[str, int]) -> None:
+    """Writes the one record of them."""
+    ids = vault.ids(Label.REMOVED)
+    tx.put(Label.REMOVED, ids[0] if ids else new_id(), packed({"removed": removed}))

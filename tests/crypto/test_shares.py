@@ -1,0 +1,60 @@
+"""Shares of the recovery key: any k of n give it, fewer do not, and a wrong one is named."""
+
+import json
+import os
+from itertools import combinations
+from pathlib import Path
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from newknot.core.errors import FieldInvalid
+from newknot.crypto.shares import ShareWrong, joined, read_share, split
+
+VECTORS = json.loads((Path(__file__).parents[1] / "vectors" / "slip_0039.json").read_text())
+
+
+@pytest.mark.parametrize("vector", VECTORS["vectors"], ids=lambda v: v["description"])
+def test_the_published_vectors(vector: dict[str, object]) -> None:
+    words = str(vector["words"])
+    if vector["place"] is None:
+        with pytest.raises(ShareWrong):
+            read_share(words)
+    else:
+        facts = read_share(words)
+        assert (facts.place, facts.threshold) == (vector["place"], vector["threshold"])
+
+
+@settings(deadline=None, max_examples=8)
+@given(st.integers(2, 4), st.integers(0, 2), st.binary(min_size=16, max_size=16))
+def test_any_k_of_n_give_the_key_and_fewer_do_not(k: int, more: int, key: bytes) -> None:
+    shares = split(key, threshold=k, count=k + more)
+    assert {read_share(s).place for s in shares} == set(range(1, k + more + 1))
+    for chosen in combinations(shares, k):
+        assert joined(chosen) == key
+    with pytest.raises(ShareWrong):
+        joined(shares[: k - 1])
+
+
+def test_a_wrong_share_says_what_is_wrong_with_it() -> None:
+    (sheet,) = split(os.urandom(16), threshold=1, count=1)
+    words = sheet.split()
+    swapped = " ".join([*words[:1], words[2], words[1], *words[3:]])
+    cases = {
+        " ".join(words[:19]): "19 words",
+        " ".join([*words[:4], "limelight", *words[5:]]): "the 5th",
+        swapped: "two in the wrong order",
+        "": "0 words",
+    }
+    assert joined([f"  {sheet.upper()} \n"])
+    for text, says in cases.items():
+        with pytest.raises(ShareWrong) as wrong:
+            read_share(text)
+        assert says in str(wrong.value.data["reason"])
+    other = split(os.urandom(16), threshold=2, count=3)
+    with pytest.raises(ShareWrong):
+        joined([other[0], split(os.urandom(16), threshold=2, count=3)[1]])
+    for threshold, count in ((0, 1), (2, 1), (1, 2), (2, 17)):
+        with pytest.raises(FieldInvalid):
+            split(bytes(16), threshold=threshold, count=count)
