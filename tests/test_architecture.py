@@ -26,6 +26,11 @@ ONLY_IN = {
     "cryptography": {"crypto"},
     "argon2": {"crypto"},
     "httpx": {"outside"},
+    "shamir_mnemonic": {"crypto"},
+    "joserfc": {"crypto"},
+    "segno": {"exchange"},
+    "zxingcpp": {"outside"},
+    "PIL": {"outside"},
     "defusedcsv": {"exchange"},
 }
 CORE_MAY_IMPORT = {
@@ -48,6 +53,7 @@ CORE_MAY_IMPORT = {
         "importlib",
         "ipaddress",
         "itertools",
+        "json",
         "math",
         "operator",
         "re",

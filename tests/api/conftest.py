@@ -65,6 +65,12 @@ class Api:
         added: dict[str, Any] = self.ok("POST", "logins", body)
         return added
 
+    def safeguards(self) -> dict[str, Any]:
+        """What may be set of them, as it is."""
+        held: dict[str, Any] = self.ok("GET", "safeguards")
+        added = ("last_backup_at", "corpora", "vault_path", "backup_folder", "backup_problem")
+        return {key: value for key, value in held.items() if key not in added}
+
     def secret_of(self, login_id: str) -> str:
         """The current secret."""
         answer = self.ok("POST", f"logins/{login_id}/secret", {"purpose": "copy"})

@@ -39,7 +39,9 @@ def test_rows_are_judged_before_anything_is_written(api: Api) -> None:
     ]  # fmt: skip
     assert all(r["reason"] for r in rows if r["status"] == "bad")
     assert len(api.ok("GET", "logins")["logins"]) == 1
-    assert api.ok("POST", f"{path}/apply", {**body, "also_differing": True}) == {"added_count": 2}
+    assert api.ok("POST", f"{path}/apply", {**body, "also_lines": list(range(100))}) == {
+        "added_count": 2
+    }
     assert api.refused("POST", f"{path}/apply", body) == "404 import_unknown"
     secrets = sorted(api.secret_of(r["login_id"]) for r in api.ok("GET", "logins")["logins"])
     assert secrets == ["aaa", "bbb", "ccc"]
@@ -121,3 +123,54 @@ def test_the_check_finds_again_what_it_found_and_drops_what_was_renewed(
     assert row["guess_number_log10"] is None
     assert api.ok("GET", "checks/progress") == {"running": False, "done": 3, "total": 4}
     api.keeper.lock()
+
+
+def test_a_file_in_the_clear_is_the_owners_alone_and_watched_until_it_is_gone(api: Api) -> None:
+    api.add("Gantry", secret={"own": "rope-and-plank"})
+    assert api.refused("POST", "exports/files", {"kind": "csv"}) == "403 proof_needed"
+    paths = []
+    for kind in ("csv", "cxf"):
+        path = Path(api.ok("POST", "exports/files", {"kind": kind}, **api.proof())["path"])
+        assert path.stat().st_mode & 0o777 == 0o600 and b"rope-and-plank" in path.read_bytes()
+        paths.append(path)
+    assert [one["path"] for one in api.ok("GET", "exports/files")] == list(map(str, paths))
+    paths[0].unlink()
+    assert [one["path"] for one in api.ok("GET", "exports/files")] == [str(paths[1])]
+    api.keeper.lock()
+    api.enter("unlock")
+    beside = paths[1].with_name("other.txt")
+    beside.write_text("not ours")
+    for wrong in (str(beside), str(api.keeper.path), "/etc/hostname"):
+        assert api.refused("POST", "exports/files/delete", {"path": wrong}) == "404 nothing_held"
+    api.ok("POST", "exports/files/delete", {"path": str(paths[1])})
+    assert api.ok("GET", "exports/files") == [] and not paths[1].exists() and beside.exists()
+    answer = api.call("POST", "exports/csv", **api.proof())
+    assert "rope-and-plank" in answer.text
+    history = api.call("POST", "exports/history", **api.proof())
+    assert "Gantry" in history.text and "rope" not in history.text
+
+
+def test_bringing_in_can_be_stopped_and_then_nothing_came_in(api: Api) -> None:
+    rows = "".join(f"Site {i},ilse,secret-{i}\n" for i in range(50))
+    table = api.ok("POST", "imports", f"title,user,password\n{rows}".encode())
+    step, seen = api.keeper.progress.step, []
+
+    def stops(done: int, total: int) -> bool:
+        seen.append((done, total))
+        if done == 20:
+            api.ok("POST", "checks/stop")
+        return step(done, total)
+
+    api.keeper.progress.step = stops  # type: ignore[method-assign]
+    path, body = f"imports/{table['import_id']}", {"mapping": table["mapping"]}
+    assert api.refused("POST", f"{path}/apply", body) == "409 import_stopped"
+    assert seen[-1] == (20, 50) and api.ok("GET", "logins")["logins"] == []
+    api.keeper.progress.step = step  # type: ignore[method-assign]
+    assert api.ok("POST", f"{path}/apply", body) == {"added_count": 50}
+    ids = [row["login_id"] for row in api.ok("GET", "logins")["logins"]]
+    api.ok("PUT", f"logins/{ids[0]}/backup-codes", {"text": "aaaa-1111"})
+    api.ok("POST", "rotations", {"login_id": ids[1]})
+    api.ok("PUT", f"logins/{ids[2]}", {"title": "Touched"})
+    assert api.ok("POST", "imports/undo") == {"gone_count": 47, "binned_count": 3}
+    assert {row["login_id"] for row in api.ok("GET", "logins/bin")} == set(ids[:3])
+    assert api.ok("POST", "imports/undo") == {"gone_count": 0, "binned_count": 0}

@@ -12,7 +12,7 @@ from urllib.parse import parse_qs
 import httpx
 import pytest
 
-from newknot.outside import reaching
+from newknot.outside import driven_site, reaching
 from tests.api.conftest import Api
 from tests.support.running import Served, practice_sites
 
@@ -129,6 +129,7 @@ def test_what_a_site_does_in_silence_is_found_by_sign_ins_and_learned(
 def test_only_where_switched_on_and_only_in_a_state_that_can(api: Api, sites: Served) -> None:
     _, path = begun(api, sites.site("gantryrentals"), "nobody", OLD, driven=False)
     assert not api.ok("GET", f"{path}/drive")["allowed"]
+    assert api.refused("POST", f"{path}/change-page") == "409 drive_off"
     assert api.refused("POST", f"{path}/drive") == "409 drive_off"
     assert api.refused("POST", f"{path}/faults") == "409 drive_off"
     _, path = begun(api, sites.site("gantryrentals"), "nobody", OLD)
@@ -355,3 +356,13 @@ def test_a_campaign_goes_mailboxes_first_and_drives_what_it_may_side_by_side(
         assert opens(sites, f"{name}.localhost", "campaigner", api.secret_of(ids[name]))
     api.ok("DELETE", f"campaigns/{begun['campaign_id']}")
     assert api.ok("GET", "campaigns") == []
+
+
+def test_the_well_known_address_is_opened_where_the_site_means_it(api: Api) -> None:
+    with serving_odd() as (odd, address):
+        _, path = begun(api, f"{address}start", "ilse", OLD)
+        well_known = f"{address}.well-known/change-password"
+        assert api.ok("POST", f"{path}/change-page") == {"address": well_known}
+        odd.pages[driven_site.NOT_THERE] = (200, {}, "Welcome!")
+        assert api.ok("POST", f"{path}/change-page") == {"address": f"{address}start"}
+        assert odd.sent == []

@@ -25,12 +25,7 @@ def sha(text: str) -> bytes:
 
 def switch(api: Api, **parts: object) -> str | None:
     """Sets safeguards; the refusal, if it was refused."""
-    held = api.ok("GET", "safeguards")
-    keys = (
-        *("lock_after_s", "clipboard_clear_s", "reveal_allowed", "proof_minutes", "proof_before"),
-        *("corpus_used", "range_address", "range_used", "feed_address", "feed_used"),
-    )
-    answer = api.call("PUT", "safeguards", {k: held[k] for k in keys} | parts, **api.proof())
+    answer = api.call("PUT", "safeguards", api.safeguards() | parts, **api.proof())
     return None if answer.is_success else answer.text
 
 
@@ -180,3 +175,54 @@ def test_a_notice_comes_into_the_worklist_without_a_check(api: Api) -> None:
         assert api.refused("POST", "notices/fetch", {"at_once": True}) == "502 feed_refused"
         kept = api.ok("POST", "notices/fetch", {})
         assert kept["notices"] == found["notices"]
+
+
+def test_mails_of_changes_are_held_against_the_rotations(api: Api) -> None:
+    login = api.add("Site", address="https://gantry.example", user_name="ilse")
+    other = api.add("Other", address="https://lumen.example", user_name="ilse")
+    answers: dict[str, Any] = {"/mails.json": (200, b"[]")}
+    assert api.refused("POST", "mails") == "409 service_off"
+
+    def mail(mail_id: int, host: str, subject: str, body: str = "") -> dict[str, object]:
+        at = api.clock.now().isoformat()
+        parts = {"mail_id": mail_id, "host": host, "user_name": "ilse", "sent_at": at}
+        return {**parts, "subject": subject, "body": body}
+
+    def looked() -> list[tuple[str, str | None]]:
+        api.clock.pass_s(10)
+        return [(m["subject"], m["rotation_id"]) for m in api.ok("POST", "mails")]
+
+    with answering(answers) as url:
+        assert switch(api, mail_address=f"{url}/mails.json", mail_used=True) is None
+        assert looked() == []
+        rotation = api.ok("POST", "rotations", {"login_id": login["login_id"]})["rotation_id"]
+        api.ok("POST", f"rotations/{rotation}/hand-out", {"purpose": "copy"})
+        api.clock.pass_s(300)
+        api.keeper.touch(600)
+        link = "see https://gantry.example/confirm?token=1. Or https://elsewhere.example"
+        mails = [
+            mail(1, "gantry.example", "Confirm your new password", link),
+            mail(2, "gantry.example", "Your invoice"),
+            mail(3, "unknown.example", "Your password was changed"),
+        ]
+        answers["/mails.json"] = (200, json.dumps(mails).encode())
+        assert looked() == [("Confirm your new password", rotation)]
+        assert api.ok("POST", "mails")[0]["link"] == "https://gantry.example/confirm?token=1"
+        assert "unexplained_change" not in str(api.ok("GET", "checks/worklist")["findings"])
+
+        api.keeper.lock()
+        api.clock.pass_s(7_200)
+        api.enter()
+        mails.append(mail(4, "lumen.example", "Your password was changed"))
+        answers["/mails.json"] = (200, json.dumps(mails).encode())
+        assert looked()[0] == ("Your password was changed", None)
+        (found,) = [
+            f
+            for f in api.ok("GET", "checks/worklist")["findings"]
+            if f["kind"] == "unexplained_change"
+        ]
+        assert found["login_id"] == other["login_id"]
+        for broken in (b"{", b"{}", b"[" * 100_000, b"\xff"):
+            answers["/mails.json"] = (200, broken)
+            api.clock.pass_s(10)
+            assert api.refused("POST", "mails") == "502 mails_refused"

@@ -154,3 +154,45 @@ def test_a_refusal_teaches_the_policy_and_another_secret_is_there_at_once(api: A
     assert (policy["source"], policy["domains"]) == ("refusal", ["gantry.example"])
     history = api.ok("GET", f"logins/{login_id}")["history"]
     assert [one["used"] for one in history] == [False, False] and len({first, second, third}) == 3
+
+
+def test_a_full_disk_leaves_each_step_done_or_not_begun(api: Api) -> None:
+    login_id = api.add("T", secret={"own": "harbour 7 " * 500})["login_id"]
+    with api.keeper.at_work() as vault:
+        connection = vault._connection
+    stages: list[tuple[str, dict[str, object]]] = [
+        ("rotations", {"login_id": login_id}),
+        ("hand-out", {"purpose": "copy"}),
+        ("events", {"event": "refuse", "refusal": "too long " * 100}),
+        ("stage", {"secret": {"own": "pier 9 " * 900}}),
+        ("hand-out", {"purpose": "copy"}),
+        ("events", {"event": "accept"}),
+        ("events", {"event": "withdraw"}),
+        ("events", {"event": "accept"}),
+        ("events", {"event": "verify"}),
+    ]
+    path, full, state = "", 0, None
+
+    def stands() -> tuple[object, ...]:
+        rotation = api.ok("GET", path) if path else None
+        history = api.ok("GET", f"logins/{login_id}")["history"]
+        return rotation, history, api.secret_of(login_id)
+
+    for name, body in stages:
+        target = f"{path}/{name}" if path else name
+        before = stands()
+        pages = connection.execute("PRAGMA page_count").fetchone()[0]
+        connection.execute(f"PRAGMA max_page_count = {pages}")
+        answer = api.call("POST", target, body)
+        if not answer.is_success:
+            assert (answer.status_code, answer.json()["code"]) == (507, "disk_full")
+            assert stands() == before
+            full += 1
+            connection.execute("PRAGMA max_page_count = 1000000")
+            answer = api.call("POST", target, body)
+        connection.execute("PRAGMA max_page_count = 1000000")
+        assert answer.is_success, answer.text
+        if not path:
+            path = f"rotations/{answer.json()['rotation_id']}"
+        state = api.ok("GET", path)["state"]
+    assert state == "verified" and full >= 2

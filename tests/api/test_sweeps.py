@@ -21,6 +21,9 @@ WITHOUT_SESSION = {
     ("POST", "/vault/create"),
     ("POST", "/vault/unlock"),
     ("GET", "/strength/budgets"),
+    ("POST", "/vault/recover"),
+    ("POST", "/vault/recover/look"),
+    ("POST", "/vault/recover/picture"),
 }
 
 

@@ -154,12 +154,8 @@ def test_words_are_offered(closed: Api) -> None:
 @pytest.mark.parametrize("rule", ["each", "minutes"])
 def test_a_proof_is_asked_as_the_safeguards_say(api: Api, rule: str) -> None:
     login = api.add()
-    held = api.ok("GET", "safeguards")
-    wanted = {k: held[k] for k in (
-        "lock_after_s", "clipboard_clear_s", "reveal_allowed", "proof_minutes", "corpus_used",
-        "range_address", "range_used", "feed_address", "feed_used",
-    )}  # fmt: skip
-    rules = dict.fromkeys(held["proof_before"], rule)
+    wanted = api.safeguards()
+    rules = dict.fromkeys(wanted["proof_before"], rule)
     body = {**wanted, "lock_after_s": 3600, "proof_before": rules}
     assert api.refused("PUT", "safeguards", body) == "403 proof_needed"
     api.ok("PUT", "safeguards", body, **api.proof())
@@ -181,11 +177,7 @@ def test_a_proof_is_asked_as_the_safeguards_say(api: Api, rule: str) -> None:
 
 def test_showing_can_be_switched_off_while_copying_stays(api: Api) -> None:
     login = api.add()
-    held = api.ok("GET", "safeguards")
-    body = {k: held[k] for k in (
-        "lock_after_s", "clipboard_clear_s", "proof_minutes", "proof_before", "corpus_used",
-        "range_address", "range_used", "feed_address", "feed_used",
-    )}  # fmt: skip
+    body = api.safeguards()
     api.ok("PUT", "safeguards", {**body, "reveal_allowed": False}, **api.proof())
     path = f"logins/{login['login_id']}/secret"
     assert api.refused("POST", path, {"purpose": "reveal"}) == "403 reveal_switched_off"

@@ -99,7 +99,7 @@ def test_dice_lines_sentences_and_the_comparison(browser_here: Browser, own_demo
     expect(page.get_by_text("63.61 bits", exact=True)).to_be_visible()
     page.get_by_role("button", name="Side by side").click()
     page.get_by_role("button", name="take the words").click()
-    assert len(words_shown(page)) == 5
+    expect(page.get_by_role("button", name=re.compile("^Keep word"))).to_have_count(5)
     page.get_by_role("button", name="Earlier draws").click()
     page.get_by_role("button", name=re.compile("^From a line, 8 characters")).click()
     expect(page.get_by_text("chosen text: no bits")).to_be_visible()

@@ -216,7 +216,7 @@ def check_and_rotate(page: Page, site: Page, sites: Served) -> str:
     expect(page.get_by_text("Done.")).to_be_visible()
     page.get_by_role("link", name=TITLES[2]).click()
     expect(page.get_by_text("never used")).to_be_visible()
-    page.get_by_role("button", name=re.compile("Show or hold back the secret of")).first.click()
+    page.get_by_role("button", name=re.compile("show: the secret of")).first.click()
     expect(page.get_by_text(OLD)).to_be_attached()
     page.keyboard.press("1")
     expect(page.get_by_text("1 of 1 renewed since")).to_be_visible()

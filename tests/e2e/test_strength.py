@@ -80,6 +80,7 @@ def test_the_passphrase_is_changed_printed_and_the_former_opens_no_more(
     expect(change).to_be_disabled()
     page.get_by_role("button", name="Keep word 1").click()
     page.get_by_role("button", name="Draw the others again").click()
+    expect(page.get_by_text("after what choosing among")).to_be_visible()
     page.get_by_role("button", name="Use these words").click()
     expect(page.get_by_text("Good: nothing in this vault is like it.")).to_be_visible()
     new.fill(LATER)

@@ -21,6 +21,7 @@ def test_a_finding_is_accepted_by_keys_and_taken_back(
     dialog.get_by_text("Not mine: someone else decides").click()
     dialog.get_by_label("Note of your own").fill("asked the branch")
     dialog.get_by_role("button", name="Accept it").click()
+    expect(dialog).to_be_hidden()
     expect(page.get_by_role("heading", name=f"{before - 1} things to do")).to_be_visible()
     expect(page.get_by_role("link", name="3 findings accepted")).to_be_visible()
     page.keyboard.press("a")

@@ -1,10 +1,21 @@
 """CSV of any column order, and what cannot be read."""
 
+import csv
+import io
+
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from newknot.exchange.csv_logins import CsvRefused, guess_mapping, logins_of, read_table
+from newknot.exchange.carried import CarriedLogin
+from newknot.exchange.csv_logins import (
+    CsvRefused,
+    guess_mapping,
+    logins_of,
+    read_table,
+    write_logins,
+)
+from tests.exchange.samples import logins
 
 
 @pytest.mark.parametrize(
@@ -44,7 +55,8 @@ def test_quotes_line_breaks_blanks_and_broken_rows() -> None:
     table = read_table(body)
     assert table.broken == ((6, "2 cells where the first row has 3"),)
     whole, none = logins_of(table, ("title", "secret", "notes"))
-    assert (whole.line, whole.title, whole.secret, whole.notes) == (
+    login = whole.login
+    assert (whole.line, login.title, login.secret.reveal(), login.notes) == (
         2, 'Gantry, "Rentals"', " a b ", "one\ntwo",
     )  # fmt: skip
     assert (none.line, none.reason) == (7, "has neither a title nor an address")
@@ -82,3 +94,27 @@ def test_no_bytes_raise_anything_else(body: bytes) -> None:
         list(logins_of(table, guess_mapping(table.columns)))
     except CsvRefused:
         pass
+
+
+@settings(deadline=None)
+@given(st.lists(logins(), min_size=1, max_size=4))
+def test_what_is_written_is_read_back_the_same_and_is_no_formula(found: list[CarriedLogin]) -> None:
+    file = write_logins(found)
+    for row in csv.reader(io.StringIO(file.decode(), newline="")):
+        assert not any(c.startswith(("=", "+", "@", "|", "%")) for c in row)
+    table = read_table(file)
+    read = list(logins_of(table, guess_mapping(table.columns)))
+    for one, login in zip(read, found, strict=True):
+        for name in CarriedLogin.__slots__:
+            if name not in ("created_at", "changed_at"):
+                values = [getattr(of, name) for of in (one.login, login)]
+                if name in ("fields", "secret_fields"):
+                    values = [sorted(v, key=lambda f: f.name) for v in values]
+                assert values[0] == values[1], name
+
+
+def test_a_cell_under_a_wrong_heading_is_not_said_aloud() -> None:
+    table = read_table(b"title,a,b\nGantry,rope-and-plank,truss-and-bolt\n")
+    (read,) = logins_of(table, ("title", "expires_on", "importance"))
+    assert len(read.left) == 2
+    assert not any(text in said for said in read.left for text in ("rope", "truss"))

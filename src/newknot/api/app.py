@@ -11,19 +11,26 @@ from newknot import __version__
 from newknot.api import errors, pages
 from newknot.api.guard import Guard
 from newknot.api.routers import (
+    addresses,
     backups,
+    bundles,
     campaigns,
     checks,
     draws,
     events,
+    exports,
+    histories,
     imports,
     logins,
     loose_ends,
+    mails,
     notices,
     policies,
+    recovery,
     reports,
     rotations,
     safeguards,
+    second_factors,
     strength,
     vault,
     waivers,
@@ -32,22 +39,30 @@ from newknot.core.strength.measure import warm
 from newknot.usecases.keeper import Keeper
 
 IDLE_LOOK_S = 1.0
+BACKUP_LOOKS = 60
 ROUTERS = (
     vault,
     draws,
     loose_ends,
     events,
     logins,
+    second_factors,
+    histories,
     policies,
     strength,
     checks,
     waivers,
     notices,
+    mails,
+    addresses,
     reports,
     rotations,
     campaigns,
     imports,
+    exports,
+    bundles,
     backups,
+    recovery,
     safeguards,
 )
 
@@ -83,6 +98,10 @@ def make_app(keeper: Keeper, *, port: int, web_folder: Path) -> Guard:
 
 
 async def _lock_when_idle(keeper: Keeper) -> None:
+    looks = 0
     while True:
         await asyncio.sleep(IDLE_LOOK_S)
         await asyncio.to_thread(keeper.lock_if_idle)
+        looks += 1
+        if looks % BACKUP_LOOKS == 0:
+            await asyncio.to_thread(keeper.backup_if_due)

@@ -11,6 +11,8 @@ Send = Callable[[Message], Awaitable[None]]
 App = Callable[[Scope, Receive, Send], Awaitable[None]]
 
 BODY_LIMIT = 1024 * 1024
+PICTURE_BODY_LIMIT = 9 * 1024 * 1024
+BUNDLE_BODY_LIMIT = 256 * 1024 * 1024
 IMPORT_BODY_LIMIT = 21 * 1024 * 1024
 _HEADERS = (
     (b"cache-control", b"no-store"),
@@ -76,7 +78,13 @@ class Guard:
         lengths = headers.get(b"content-length", [b"0"])
         if len(lengths) != 1 or not lengths[0].isdigit():
             return 400, "length_required"
-        limit = IMPORT_BODY_LIMIT if scope["path"] == "/api/imports" else BODY_LIMIT
+        limit = BODY_LIMIT
+        if scope["path"] == "/api/imports":
+            limit = IMPORT_BODY_LIMIT
+        elif scope["path"] == "/api/bundles":
+            limit = BUNDLE_BODY_LIMIT
+        elif scope["path"].endswith("/picture"):
+            limit = PICTURE_BODY_LIMIT
         return (413, "body_too_large") if int(lengths[0]) > limit else None
 
 

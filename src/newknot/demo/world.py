@@ -137,6 +137,8 @@ def fill(vault: Vault, *, corpora: Sequence[Corpus], sites: PracticeSites, now: 
         vault,
         Safeguards(
             range_address=sites.address("ranges"),
+            mail_address=sites.address("mailtray", "/mails.json"),
+            mail_used=True,
             feed_address=sites.address("notices", "/feed.json"),
         ),
         own_port=0,

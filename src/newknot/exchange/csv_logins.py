@@ -2,17 +2,35 @@
 
 import csv
 import io
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from datetime import date
+
+from defusedcsv import csv as defused
 
 from newknot.core.errors import NewKnotError
-from newknot.core.login import SECRET_LIMIT
+from newknot.core.login import SECRET_LIMIT, Importance, PlainField, SecretField
+from newknot.core.secret import Secret
+from newknot.exchange.carried import CarriedLogin, ReadLogin, with_names_apart
 
 SIZE_LIMIT = 20 * 1024 * 1024
 ROWS_LIMIT = 100_000
 COLUMNS_LIMIT = 100
-TARGETS = ("title", "user_name", "secret", "address", "notes", "folder", "tags", "field", "")
-"""What a column can become; `field` keeps it under its own name, the empty one leaves it out."""
+TARGETS = (
+    *("title", "user_name", "secret", "address", "notes", "folder", "tags", "code_key", "owner"),
+    *("importance", "expires_on", "field", "secret_field", ""),
+)
+"""What a column can become; `field` and `secret_field` keep it under its own name, the empty one
+leaves it out.
+"""
+FIELD, SECRET_FIELD, QUOTED = "field: ", "secret field: ", "quoted with an apostrophe"
+_OWN_COLUMNS = (
+    *("title", "user name", "secret", "address", "notes", "folder", "tags"),
+    *("key of codes", "in charge", "importance", "expires on"),
+)
+LEFT_OUT = "-"
+_FORMULA = ("@", "+", "-", "=", "%", "\\|")
+_IMPORTANCE = {one.value: one for one in Importance}
 
 _NAMES = {
     "title": ("title", "name", "entry", "account name", "site", "item", "label", "service"),
@@ -31,6 +49,10 @@ _NAMES = {
     "notes": ("notes", "note", "comment", "comments", "remark", "remarks", "extra"),
     "folder": ("folder", "group", "category", "collection", "grouping"),
     "tags": ("tags", "tag", "labels", "keywords"),
+    "code_key": ("key of codes", "otpauth", "totp", "one-time code", "otp", "two factor"),
+    "owner": ("in charge", "owner"),
+    "importance": ("importance",),
+    "expires_on": ("expires on", "expires", "expiry"),
 }
 
 
@@ -48,22 +70,6 @@ class CsvTable:
     rows: tuple[tuple[int, tuple[str, ...]], ...]
     broken: tuple[tuple[int, str], ...]
     """Rows with another number of cells than columns: (line, reason)."""
-
-
-@dataclass(frozen=True, slots=True)
-class CsvLogin:
-    """One row as a login, or the reason why it is none."""
-
-    line: int
-    reason: str
-    title: str
-    user_name: str
-    secret: str
-    address: str
-    notes: str
-    folder: str
-    tags: tuple[str, ...]
-    fields: tuple[tuple[str, str], ...]
 
 
 def read_table(body: bytes) -> CsvTable:
@@ -100,7 +106,9 @@ def read_table(body: bytes) -> CsvTable:
 def guess_mapping(columns: tuple[str, ...]) -> tuple[str, ...]:
     """For each column what it most likely is; each but `field` and the empty one at most once."""
     taken: set[str] = set()
-    guessed = [""] * len(columns)
+    guessed = [_further(column) for column in columns]
+    if columns and columns[-1] == QUOTED:
+        guessed[-1] = LEFT_OUT
     for exact in (True, False):
         for i, column in enumerate(columns):
             name = column.casefold().replace("_", " ").strip()
@@ -109,37 +117,140 @@ def guess_mapping(columns: tuple[str, ...]) -> tuple[str, ...]:
                 if not guessed[i] and target not in taken and fits:
                     guessed[i] = target
                     taken.add(target)
-    return tuple(target or "field" for target in guessed)
+    return tuple("" if target == LEFT_OUT else target or "field" for target in guessed)
 
 
-def logins_of(table: CsvTable, mapping: tuple[str, ...]) -> Iterator[CsvLogin]:
+def _further(column: str) -> str:
+    if column.startswith(SECRET_FIELD):
+        return "secret_field"
+    return "field" if column.startswith(FIELD) else ""
+
+
+def logins_of(table: CsvTable, mapping: tuple[str, ...]) -> Iterator[ReadLogin]:
     """Each row under a mapping (one target for each column). Raises `CsvRefused` on a bad one."""
     if len(mapping) != len(table.columns) or any(t not in TARGETS for t in mapping):
         raise CsvRefused(reason="the mapping does not name what each column is", line=0)
-    for target in set(mapping) - {"", "field"}:
+    for target in set(mapping) - {"", "field", "secret_field"}:
         if mapping.count(target) > 1:
             raise CsvRefused(reason=f"two columns are mapped to {target}", line=0)
-    for line, cells in table.rows:
-        found = {t: c for t, c in zip(mapping, cells, strict=True) if t not in ("", "field")}
-        fields = tuple(
-            (column, cell)
-            for column, target, cell in zip(table.columns, mapping, cells, strict=True)
+    own = bool(table.columns) and table.columns[-1] == QUOTED
+    for line, row in table.rows:
+        cells = tuple(map(_unquoted, row)) if own else row
+        yield _login(line, table.columns, mapping, cells)
+
+
+def write_logins(logins: Sequence[CarriedLogin]) -> bytes:
+    """A CSV file (RFC 4180, UTF-8) with a column for each further field there is.
+
+    What a spreadsheet would take for a formula is quoted with an apostrophe, and the last column
+    says so; read back here it is the same. Raises `CsvRefused` where a text cannot stand in it.
+    """
+    plain = list(dict.fromkeys(f.name for one in logins for f in one.fields))
+    if any("\0" in text for one in logins for text in _texts(one)):
+        raise CsvRefused(reason="a login holds a NUL character, which CSV cannot", line=0)
+    # A name may stand several times in one login: so many columns of it.
+    times = {n: max(sum(f.name == n for f in one.fields) for one in logins) for n in plain}
+    secret = list(dict.fromkeys(f.name for one in logins for f in one.secret_fields))
+    out = io.StringIO(newline="")
+    writer = defused.writer(out)
+    plain_columns = [name for name in plain for _ in range(times[name])]
+    columns = [*_OWN_COLUMNS, *(FIELD + n for n in plain_columns)]
+    writer.writerow([*map(_quoted, (*columns, *(SECRET_FIELD + n for n in secret))), QUOTED])
+    for one in logins:
+        left = list(one.fields)
+        values = [
+            one.title,
+            one.user_name,
+            one.secret.reveal(),
+            one.address,
+            one.notes,
+            one.folder,
+            ", ".join(one.tags),
+            one.code_key.reveal(),
+            one.owner,
+            one.importance.value,
+            one.expires_on.isoformat() if one.expires_on is not None else "",
+        ]
+        for name in plain_columns:
+            found = next((f for f in left if f.name == name), None)
+            if found is not None:
+                left.remove(found)
+            values.append(found.value if found is not None else "")
+        held = {f.name: f.value.reveal() for f in one.secret_fields}
+        values += [held.get(name, "") for name in secret]
+        writer.writerow([*map(_quoted, values), "yes"])
+    return out.getvalue().encode("utf-8")
+
+
+def _texts(one: CarriedLogin) -> Iterator[str]:
+    yield from (one.title, one.user_name, one.address, one.notes, one.folder, one.owner)
+    yield from (one.secret.reveal(), *one.tags, *(f.value for f in one.fields))
+    yield from (f.value.reveal() for f in one.secret_fields)
+
+
+def _login(
+    line: int, columns: tuple[str, ...], mapping: tuple[str, ...], cells: tuple[str, ...]
+) -> ReadLogin:
+    found = {
+        t: c for t, c in zip(mapping, cells, strict=True) if t not in ("", "field", "secret_field")
+    }
+    further = list(zip(columns, mapping, cells, strict=True))
+    title, address = found.get("title", "").strip(), found.get("address", "").strip()
+    tags = (t.strip() for t in found.get("tags", "").replace(";", ",").split(","))
+    login = CarriedLogin(
+        title=title or address,
+        user_name=found.get("user_name", "").strip(),
+        address=address,
+        secret=Secret(found.get("secret", "")),
+        notes=found.get("notes", "").strip(),
+        folder=found.get("folder", "").strip(),
+        tags=tuple(t for t in tags if t),
+        fields=tuple(
+            PlainField(column.removeprefix(FIELD) or "column", cell.strip())
+            for column, target, cell in further
             if target == "field" and cell.strip()
+        ),
+        secret_fields=with_names_apart(
+            tuple(
+                SecretField(column.removeprefix(SECRET_FIELD) or "column", Secret(cell))
+                for column, target, cell in further
+                if target == "secret_field" and cell
+            )
+        ),
+        code_key=Secret(found.get("code_key", "").strip()),
+        owner=found.get("owner", "").strip(),
+        importance=_IMPORTANCE.get(found.get("importance", ""), Importance.NORMAL),
+        expires_on=_day(found.get("expires_on", "")),
+    )
+    left = [
+        f"its “{name.replace('_', ' ')}” is not understood"
+        for name, is_known in (
+            ("expires_on", login.expires_on is not None),
+            ("importance", found.get("importance") in _IMPORTANCE),
         )
-        tags = tuple(t.strip() for t in found.get("tags", "").replace(";", ",").split(","))
-        title, address = found.get("title", "").strip(), found.get("address", "").strip()
-        yield CsvLogin(
-            line=line,
-            reason=_reason(title, address, found.get("secret", "")),
-            title=title or address,
-            user_name=found.get("user_name", "").strip(),
-            secret=found.get("secret", ""),
-            address=address,
-            notes=found.get("notes", "").strip(),
-            folder=found.get("folder", "").strip(),
-            tags=tuple(t for t in tags if t),
-            fields=fields,
-        )
+        if found.get(name, "").strip() and not is_known
+    ]
+    return ReadLogin(line, _reason(title, address, login.secret.reveal()), login, tuple(left))
+
+
+def _quoted(cell: str) -> str:
+    """One more apostrophe before one that is there, so that taking one off gives it back."""
+    return "'" + cell if cell.startswith("'") else cell
+
+
+def _unquoted(cell: str) -> str:
+    if not cell.startswith("'"):
+        return cell
+    rest = cell[1:]
+    # The package that guards against formulas also puts a stroke before each bar of such a cell.
+    return rest.replace("\\|", "|") if rest.startswith(_FORMULA) else rest
+
+
+def _day(text: str) -> date | None:
+    try:
+        return date.fromisoformat(text.strip())
+    except ValueError:
+        return None
 
 
 def _reason(title: str, address: str, secret: str) -> str:

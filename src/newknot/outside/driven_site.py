@@ -5,11 +5,8 @@ Bounded in time, redirects and size; only the login's own registrable domain, by
 machine. The secrets leave in bodies of POST requests alone.
 """
 
-import json
-import subprocess
-import sys
 import time
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
 from urllib.parse import urlencode, urljoin, urlsplit
@@ -28,9 +25,11 @@ from newknot.core.rotation.site_form import (
     SitePage,
 )
 from newknot.outside import form_reader
+from newknot.outside.limited_child import ChildFailed, run_limited
 from newknot.outside.reaching import OutsideFailed, at_loopback, outside_client
 
 WELL_KNOWN = "/.well-known/change-password"
+NOT_THERE = "/.well-known/resource-that-should-not-exist-whose-status-code-should-not-be-200"
 REDIRECTS_MOST = 6
 PAGE_MOST = form_reader.INPUT_MOST
 READING_S = 10.0
@@ -77,6 +76,15 @@ class DrivenSite:
         """Where the site changes passwords: by the well-known address, else the stored one."""
         found = self._get(self._origin + WELL_KNOWN)
         return found if found.status < 400 else self._get(self.start)
+
+    def change_address(self) -> str:
+        """The address to be opened by hand: the well-known one where the site tells pages that are
+        there from those that are not (section 4.2 of the draft), else the stored one.
+        """
+        found = self._get(self._origin + WELL_KNOWN)
+        if found.status < 400 and self._get(self._origin + NOT_THERE).status >= 400:
+            return self._origin + WELL_KNOWN
+        return self.start
 
     def signs_in(self, user_name: str, secret: str, code: Callable[[], str] | None) -> bool:
         """Whether these open the site: whether its change form stands behind them.
@@ -184,11 +192,9 @@ def _coded(form: SiteForm, code: Callable[[], str] | None) -> dict[str, str]:
 
 def read_page(body: bytes) -> SitePage:
     """The forms of a page, read by a child under limits. Raises `FormNotUnderstood`."""
-    command: Sequence[str] = (sys.executable, "-I", "-S", str(Path(form_reader.__file__)))
     try:
-        done = subprocess.run(
-            command, input=body, capture_output=True, timeout=READING_S, env={}, check=False
+        return SitePage.of(
+            run_limited(Path(form_reader.__file__), body, within_s=READING_S, alone=True)
         )
-        return SitePage.of(json.loads(done.stdout))
-    except (subprocess.TimeoutExpired, ValueError, KeyError):
+    except (ChildFailed, KeyError):
         raise FormNotUnderstood(reason="its page cannot be read") from None

@@ -6,16 +6,17 @@ both secrets kept, and before it leaves everything as it was.
 
 import time
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from datetime import datetime
 
 from newknot.core.address import site_of
 from newknot.core.generate import RandomSource
-from newknot.core.login import LoginCard, SecondFactor
+from newknot.core.login import LoginCard
 from newknot.core.policy import SitePolicy
 from newknot.core.policy.rules_text import read_rules
 from newknot.core.policy.site_policy import PolicyInvalid
 from newknot.core.rotation import EventRefused, Rotation, RotationEvent, RotationState
+from newknot.core.rotation.silent_faults import SilentFaults, Tried, next_trial, told
 from newknot.core.rotation.site_form import FormNotUnderstood
 from newknot.core.secret import Secret
 from newknot.outside.driven_site import DrivenSite, Visited
@@ -25,12 +26,13 @@ from newknot.store.rotations import get_rotation, get_rotation_secrets
 from newknot.store.vault import Vault
 from newknot.usecases.clock import Clock
 from newknot.usecases.errors import DriveOff, NothingHeld
-from newknot.usecases.logins import current_code, live_card
-from newknot.usecases.policies import default_policy, policy_for, save_policy
+from newknot.usecases.logins import live_card
+from newknot.usecases.policies import policy_for, save_policy
 from newknot.usecases.rotations import StageWish, hand_out, stage_again, take_event
+from newknot.usecases.second_factors import current_code
+from newknot.usecases.site_faults import SiteWorth, learn_faults, site_worth
 
-TIME_S = 60.0
-CUT_TRIES_MOST = 6
+TIME_S, ASKING_S = 60.0, 8.0
 DRIVABLE = (RotationState.STAGED, RotationState.REFUSED)
 
 
@@ -62,6 +64,21 @@ def plan_of(card: LoginCard) -> list[str]:
         "note that the new secret is sent, then send the form",
         "sign in afresh with the new secret; where it fails, with the old one",
     ]
+
+
+def change_address(vault: Vault, rotation_id: str, *, own_port: int) -> str:
+    """Where the site changes passwords, asked of it. Raises `DriveOff` where it may not be asked,
+    `OutsideFailed`, `FormNotUnderstood`.
+    """
+    card = live_card(vault, get_rotation(vault, rotation_id).login_id)
+    if not card.driven:
+        raise DriveOff()
+    until_s = time.monotonic() + ASKING_S
+    visit = DrivenSite(card.address, own_port=own_port, may_go_on=lambda: True, until_s=until_s)
+    try:
+        return visit.change_address()
+    finally:
+        visit.close()
 
 
 class Driver:
@@ -202,7 +219,7 @@ class Driver:
             visit.close()
 
     def _code(self) -> Callable[[], str] | None:
-        if self._card.second_factor is not SecondFactor.HERE:
+        if not self._card.second_factor.has_codes:
             return None
         return lambda: current_code(self._vault, self._card.login_id, now=self._now()).code
 
@@ -212,57 +229,25 @@ class Driver:
     def _now(self) -> datetime:
         return self._clock.now()
 
-    def look_for_faults(self) -> SitePolicy | None:
-        """What the site does to a secret in silence, tried out by sign-ins: whether it takes it
-        without its end, by halving, and in other case. The policy of the site learns it; None where
-        nothing was found. Raises `OutsideFailed`, `FormNotUnderstood` at any sign of throttling.
+    def look_for_faults(self) -> tuple[SilentFaults, SiteWorth]:
+        """Tries by sign-ins what the site does to the secret in silence; its policy learns it.
+
+        Raises `OutsideFailed`, `FormNotUnderstood` at any sign of throttling.
         """
         text = get_secrets(self._vault, self._card.login_id).secret.reveal()
-        keeps_first = self._cut(text)
-        turned = text.swapcase()
-        folds_case = turned != text and self._opens(Secret(turned))
-        self._drive.says("takes it in other case too" if folds_case else "tells its case apart")
-        if keeps_first is None and not folds_case:
-            return None
-        named = policy_for(self._vault, self._card.address)
-        site = site_of(self._card.address)
-        assert site is not None
-        known = named.policy if named is not None else _wide(len(text))
-        policy = replace(known, keeps_first=keeps_first, folds_case=folds_case)
-        save_policy(
-            self._vault,
-            policy_id=named.policy_id if named is not None else None,
-            name=named.name if named is not None else self._card.title,
-            domains=named.domains if named is not None else (site.domain,),
-            policy=policy,
-            source="form",
-            now=self._now(),
-            offers_second_factor=named.offers_second_factor if named is not None else False,
-        )
-        return policy
-
-    def _cut(self, text: str) -> int | None:
-        """How many characters the site keeps, or a bound of it; None where it keeps all."""
-        if len(text) < 2 or not self._opens(Secret(text[:-1])):
+        tried: list[Tried] = []
+        while (trial := next_trial(text, tried)) is not None:
+            tried.append(Tried(trial, self._opens(Secret(trial.of(text)))))
+        faults = told(text, tried)
+        if faults.keeps_first is None:
             self._drive.says("does not take it without its end")
-            return None
-        refused, taken = 0, len(text) - 1
-        for _ in range(CUT_TRIES_MOST - 1):
-            if taken - refused <= 1:
-                break
-            middle = (refused + taken) // 2
-            if self._opens(Secret(text[:middle])):
-                taken = middle
-            else:
-                refused = middle
-        exact = taken - refused <= 1
-        self._drive.says(f"keeps {'' if exact else 'at most '}the first {taken} characters")
-        return taken
-
-
-def _wide(length: int) -> SitePolicy:
-    """What is drawn to elsewhere, to the length that was seen to be taken."""
-    return replace(default_policy(), min_length=1, max_length=length)
+        else:
+            bound = "" if faults.is_exact else "at most "
+            self._drive.says(f"keeps {bound}the first {faults.keeps_first} characters")
+        folds = faults.folds_case
+        self._drive.says("takes it in other case too" if folds else "tells its case apart")
+        policy = learn_faults(self._vault, self._card, text, faults, now=self._now())
+        return faults, site_worth(self._vault, self._card, text, policy)
 
 
 def _without(said: str, *secrets: Secret) -> str:

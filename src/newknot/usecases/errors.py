@@ -7,6 +7,10 @@ class VaultLocked(NewKnotError):
     """The vault is locked, or is just being locked."""
 
 
+class VaultBusy(NewKnotError):
+    """Something long is under way in the vault: stop it, or wait for its end."""
+
+
 class SessionUnknown(NewKnotError):
     """No session, or only half of one: unlock here first."""
 
@@ -53,8 +57,28 @@ class ImportUnknown(NewKnotError):
     """A file that was read before the vault was last locked: choose it again."""
 
 
+class ImportStopped(NewKnotError):
+    """Bringing in was stopped before its end; nothing came in."""
+
+
 class NothingHeld(NewKnotError):
     """There is no such secret at this step."""
+
+
+class EarlierHeld(NewKnotError):
+    """The earlier secret is the one that an open rotation may still need: end that first."""
+
+
+class PictureWithoutKey(NewKnotError):
+    """No QR code of the picture holds a key of codes."""
+
+
+class SheetsVoid(NewKnotError):
+    """Recovery sheets that open this vault no more, or never did."""
+
+
+class RotationOpen(NewKnotError):
+    """A rotation of this login is under way: end that first."""
 
 
 class InBin(NewKnotError):
@@ -63,6 +87,10 @@ class InBin(NewKnotError):
 
 class BackupUnknown(NewKnotError):
     """No backup of that name."""
+
+
+class BackupOfOtherKey(NewKnotError):
+    """A backup that this vault's key does not open whole."""
 
 
 class BackupNotVerified(NewKnotError):

@@ -1,25 +1,57 @@
-"""Bringing logins in: read, preview, and write in one transaction or not at all."""
+"""Bringing logins in: read, preview, write in one transaction or not at all, undo by one act."""
 
+from collections.abc import Callable, Collection, Sequence
 from contextlib import suppress
 from dataclasses import dataclass
 from datetime import datetime
 
 from newknot.core.address import site_of
 from newknot.core.errors import FieldInvalid
-from newknot.core.login import LoginSecrets, Origin, PlainField
+from newknot.core.login import LoginCard, Origin, SecondFactor
+from newknot.core.second_factor import CodeKey
 from newknot.core.secret import Secret
-from newknot.exchange.csv_logins import CsvLogin, CsvTable, logins_of
-from newknot.store.errors import RecordDamaged
-from newknot.store.logins import get_secrets
+from newknot.exchange.carried import CarriedLogin, ReadLogin
+from newknot.exchange.csv_logins import CsvTable, guess_mapping, logins_of, read_table
+from newknot.exchange.cxf import read_cxf
+from newknot.store.errors import RecordDamaged, RecordMissing
+from newknot.store.lineage import editions_of
+from newknot.store.logins import get_card, get_secrets, remove_login
+from newknot.store.manifest import Label
+from newknot.store.rotations import list_rotations
+from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Vault
-from newknot.usecases.logins import LoginDraft, NewSecret, add_login, list_logins
+from newknot.usecases.errors import ImportStopped
+from newknot.usecases.logins import LoginDraft, NewSecret, add_login, delete_login, list_logins
 
-NEW, SAME, DIFFERING, BAD = "new", "same", "differing", "bad"
+NEW, SAME, DIFFERING, KEPT_OUT, BAD = "new", "same", "differing", "kept_out", "bad"
+CSV, CXF = "csv", "cxf"
+
+
+@dataclass(frozen=True, slots=True)
+class ImportFile:
+    """A file that was read. table: where its columns are to be mapped; else logins as they are."""
+
+    kind: str
+    table: CsvTable | None
+    logins: tuple[ReadLogin, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Difference:
+    """A field that is one thing here and another in the file; both empty for a secret."""
+
+    field: str
+    here: str
+    there: str
 
 
 @dataclass(frozen=True, slots=True)
 class ImportRow:
-    """One row as it would come in: its line, status, and why it cannot, without its secret."""
+    """One row as it would come in: its line, status, and why it cannot, without its secret.
+
+    differs: what differs from the login that is there, a secret by its name alone; left: what of it
+    cannot be placed.
+    """
 
     line: int
     status: str
@@ -28,45 +60,92 @@ class ImportRow:
     user_name: str
     address: str
     has_secret: bool
+    differs: tuple[Difference, ...] = ()
+    left: tuple[str, ...] = ()
 
 
-def preview_import(vault: Vault, table: CsvTable, mapping: tuple[str, ...]) -> list[ImportRow]:
+def read_file(body: bytes) -> ImportFile:
+    """A file in either format, told by its first character. Raises `CsvRefused`, `CxfRefused`."""
+    if body.lstrip(b"\xef\xbb\xbf \t\r\n")[:1] == b"{":
+        return ImportFile(CXF, None, tuple(read_cxf(body)))
+    return ImportFile(CSV, read_table(body), ())
+
+
+def first_mapping(file: ImportFile) -> tuple[str, ...]:
+    """A guess at what each column is; nothing where there is nothing to map."""
+    return guess_mapping(file.table.columns) if file.table is not None else ()
+
+
+def preview_import(vault: Vault, file: ImportFile, mapping: tuple[str, ...]) -> list[ImportRow]:
     """Every row with its status, in the order of lines. Raises `CsvRefused` on a bad mapping."""
-    rows = [row for row, _ in _judged(vault, table, mapping)]
-    rows.extend(ImportRow(line, BAD, reason, "", "", "", False) for line, reason in table.broken)
+    rows = [row for row, _ in _judged(vault, file, mapping)]
+    for line, reason in file.table.broken if file.table is not None else ():
+        rows.append(ImportRow(line, BAD, reason, "", "", "", False))
     return sorted(rows, key=lambda row: row.line)
 
 
 def apply_import(
     vault: Vault,
-    table: CsvTable,
+    file: ImportFile,
     mapping: tuple[str, ...],
     *,
-    also_differing: bool,
+    also_lines: Collection[int],
+    not_lines: Collection[int],
+    progress: Callable[[int, int], bool] = lambda done, total: True,
     now: datetime,
-) -> int:
-    """Adds new rows, and differing ones as further logins if wished. All or none; how many."""
-    count = 0
+) -> list[str]:
+    """Adds the new rows but for `not_lines`, and of the differing ones those in `also_lines`, as
+    further logins. All or none; answers the ids that were added. Where progress(done, total)
+    answers False, raises `ImportStopped`, and nothing came in.
+    """
+    added: list[str] = []
     with vault.transaction():
-        for row, login in _judged(vault, table, mapping):
-            if row.status == NEW or (row.status == DIFFERING and also_differing):
-                secret = NewSecret(Secret(login.secret), Origin("imported"))
-                add_login(vault, _draft(login), secret, now=now)
-                count += 1
-    return count
+        judged = _judged(vault, file, mapping)
+        for done, (row, login) in enumerate(judged):
+            if not progress(done, len(judged)):
+                raise ImportStopped()
+            wanted = row.status == NEW and row.line not in not_lines
+            if wanted or (row.status == DIFFERING and row.line in also_lines):
+                secret = NewSecret(login.secret, Origin("imported"))
+                added.append(add_login(vault, _draft(login), secret, now=now).login_id)
+    return added
+
+
+def undo_import(vault: Vault, login_ids: Sequence[str], *, now: datetime) -> tuple[int, int]:
+    """Takes back what was brought in: what was not touched since goes for good, what was into the
+    bin. Answers how many of each.
+    """
+    gone = binned = 0
+    rotated = {rotation.login_id for rotation in list_rotations(vault)}
+    with vault.transaction() as tx:
+        for login_id in login_ids:
+            with suppress(RecordMissing, RecordDamaged):
+                card = get_card(vault, login_id)
+                touched = editions_of(vault, Label.LOGIN, login_id) or login_id in rotated
+                if not touched:
+                    remove_login(tx, login_id)
+                    gone += 1
+                elif card.deleted_at is None:
+                    delete_login(vault, login_id, now=now)
+                    binned += 1
+    return gone, binned
 
 
 def _judged(
-    vault: Vault, table: CsvTable, mapping: tuple[str, ...]
-) -> list[tuple[ImportRow, CsvLogin]]:
-    known: dict[tuple[str, str], list[LoginSecrets]] = {}
+    vault: Vault, file: ImportFile, mapping: tuple[str, ...]
+) -> list[tuple[ImportRow, CarriedLogin]]:
+    known: dict[tuple[str, str], list[tuple[Secret, LoginCard | None]]] = {}
     for card in list_logins(vault)[0]:
         key = (_place(card.address, card.title), card.user_name.casefold())
         with suppress(RecordDamaged):
-            known.setdefault(key, []).append(get_secrets(vault, card.login_id))
-    out: list[tuple[ImportRow, CsvLogin]] = []
-    for login in logins_of(table, mapping):
-        status, reason = NEW, login.reason
+            held = get_secrets(vault, card.login_id)
+            known.setdefault(key, []).append((held.secret, card))
+    kept_out = frozenset(get_safeguards(vault).kept_out)
+    out: list[tuple[ImportRow, CarriedLogin]] = []
+    read = logins_of(file.table, mapping) if file.table is not None else file.logins
+    for one in read:
+        login, status, reason = one.login, NEW, one.reason
+        differs: tuple[Difference, ...] = ()
         if reason:
             status = BAD
         else:
@@ -75,31 +154,50 @@ def _judged(
             except FieldInvalid as error:
                 status, reason = BAD, f"{error.data['field']} {error.data['reason']}"
             else:
-                status, reason = _compared(known.get(key, []), login)
-                fresh = LoginSecrets(Secret(login.secret), Origin("imported"))
-                known.setdefault(key, []).append(fresh)
+                if key[0] in kept_out:
+                    status, reason = KEPT_OUT, "its place is on the list of those kept out"
+                else:
+                    status, reason, differs = _compared(known.get(key, []), login)
+                known.setdefault(key, []).append((login.secret, None))
         row = ImportRow(
-            login.line,
+            one.line,
             status,
             reason,
             login.title,
             login.user_name,
             login.address,
-            bool(login.secret),
+            len(login.secret) > 0,
+            differs,
+            one.left,
         )
         out.append((row, login))
     return out
 
 
-def _compared(held: list[LoginSecrets], login: CsvLogin) -> tuple[str, str]:
+def _compared(
+    held: list[tuple[Secret, LoginCard | None]], login: CarriedLogin
+) -> tuple[str, str, tuple[Difference, ...]]:
     if not held:
-        return NEW, ""
-    if any(one.secret == Secret(login.secret) for one in held):
-        return SAME, "is there already, with this secret"
-    return DIFFERING, "this site and user name are there, with another secret"
+        return NEW, "", ()
+    if any(secret == login.secret for secret, _ in held):
+        return SAME, "is there already, with this secret", ()
+    card = held[0][1]
+    if card is None:
+        return DIFFERING, "stands in the file twice, with another secret", ()
+    pairs = (
+        ("title", card.title, login.title),
+        ("address", card.address, login.address),
+        ("notes", card.notes, login.notes),
+        ("folder", card.folder, login.folder),
+        ("tags", ", ".join(card.tags), ", ".join(login.tags)),
+    )
+    others = (Difference(*pair) for pair in pairs if pair[1] != pair[2])
+    reason = "this site and user name are there, with another secret"
+    return DIFFERING, reason, (Difference("secret", "", ""), *others)
 
 
-def _draft(login: CsvLogin) -> LoginDraft:
+def _draft(login: CarriedLogin) -> LoginDraft:
+    key = login.code_key
     return LoginDraft(
         title=login.title,
         user_name=login.user_name,
@@ -107,15 +205,30 @@ def _draft(login: CsvLogin) -> LoginDraft:
         notes=login.notes,
         folder=login.folder,
         tags=login.tags,
-        fields=tuple(PlainField(name or "column", value) for name, value in login.fields),
+        fields=login.fields,
+        secret_fields=tuple((f.name, f.value) for f in login.secret_fields),
+        owner=login.owner,
+        importance=login.importance,
+        expires_on=login.expires_on,
+        second_factor=SecondFactor.HERE if len(key) else SecondFactor.NONE,
+        code_key=key if len(key) else None,
     )
 
 
-def _place_checked(login: CsvLogin) -> str:
+def _place_checked(login: CarriedLogin) -> str:
     site_of(login.address)
-    for name in ("title", "user_name", "address", "notes", "secret"):
+    if len(login.code_key):
+        CodeKey.read(login.code_key.reveal())
+    texts = {
+        "title": login.title,
+        "user_name": login.user_name,
+        "address": login.address,
+        "notes": login.notes,
+        "secret": login.secret.reveal(),
+    }
+    for name, text in texts.items():
         try:
-            getattr(login, name).encode("utf-8")
+            text.encode("utf-8")
         except UnicodeEncodeError:
             raise FieldInvalid(name, "holds half of a character pair") from None
     return _place(login.address, login.title)

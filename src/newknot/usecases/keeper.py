@@ -2,39 +2,49 @@
 
 import gc
 from collections.abc import Iterator, Sequence
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from pathlib import Path
 from threading import Condition, Lock
 from typing import TYPE_CHECKING
 
 from newknot.core.address import forget_addresses
+from newknot.core.address.likeness import forget_names
+from newknot.core.errors import NewKnotError
 from newknot.core.generate import RandomSource
 from newknot.crypto import KdfParameters, WrongPassphrase
+from newknot.store.manifest import Label
+from newknot.store.rekey import put_in_place, write_under_new_key
 from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Vault
+from newknot.usecases.backups import backup_if_due, make_backup
 from newknot.usecases.checks import CheckMemory
 from newknot.usecases.clock import Clock
 from newknot.usecases.draw_ring import DrawRing
 from newknot.usecases.driving import Drive
-from newknot.usecases.errors import VaultLocked
+from newknot.usecases.errors import SheetsVoid, VaultBusy, VaultLocked
 from newknot.usecases.guessing import GuessBrake
 from newknot.usecases.logins import empty_bin
 from newknot.usecases.measuring import full_measure
 from newknot.usecases.progress import Progress
+from newknot.usecases.recovery import joined
 from newknot.usecases.sessions import Sessions
 from newknot.usecases.space_shelf import SpaceShelf
 from newknot.usecases.vault_passphrase import (
     Judgement,
     Likeness,
     change_passphrase,
+    judge,
     note_passphrase,
 )
 
 if TYPE_CHECKING:
-    from newknot.exchange.csv_logins import CsvTable
+    from newknot.exchange.bundle import BundleContent
     from newknot.store.corpus import Corpus
+    from newknot.usecases.imports import ImportFile
 
 LOCK_WAIT_S = 10.0
+OF_THE_KEY = (Label.KEPT_MEASURES, Label.PASSPHRASES, Label.RECOVERY)
+"""What rests on the vault's key, and means nothing under another."""
 
 
 class Keeper:
@@ -55,6 +65,7 @@ class Keeper:
         self.path = path
         self.state_folder = state_folder
         self.backup_folder = backup_folder
+        self.backup_problem = ""
         self.clock = clock
         self.random = random
         self.corpora = list(corpora)
@@ -67,8 +78,10 @@ class Keeper:
         self.progress = Progress()
         self.checked = CheckMemory()
         self.drives: dict[str, Drive] = {}
-        self.imports: dict[str, CsvTable] = {}
-        self._parameters = parameters
+        self.imports: dict[str, ImportFile] = {}
+        self.brought_in: tuple[str, ...] = ()
+        self.bundles: dict[str, bytes | BundleContent] = {}
+        self.parameters = parameters
         self._vault: Vault | None = None
         self._changing = Condition()
         # One guess at a time: side by side they would all pass the brake before it closes.
@@ -98,7 +111,7 @@ class Keeper:
         vault = Vault.create(
             self.path,
             passphrase=passphrase,
-            parameters=self._parameters,
+            parameters=self.parameters,
             state_folder=self.state_folder,
         )
         note_passphrase(vault, passphrase, now=self.clock.now())
@@ -131,6 +144,42 @@ class Keeper:
             empty_bin(vault, now=self.clock.now(), only_expired=True)
         return self._take(vault)
 
+    def recover(self, sheets: Sequence[str], passphrase: str) -> tuple[str, str]:
+        """The vault opened by its recovery sheets and put under a new passphrase.
+
+        Raises `ShareWrong`, `SheetsVoid`, `TooManyGuesses`, what a new passphrase is refused for
+        (nothing is changed then), and the vault's own errors.
+        """
+        key = joined(sheets)
+        with self._one_guess:
+            self.brake.check(self.clock.boot_s())
+            with suppress(VaultLocked), self.at_work() as vault:
+                # Whoever has no sheet of this vault does not lock it for others.
+                if not vault.recovers(key):
+                    self.brake.wrong(self.clock.boot_s())
+                    raise SheetsVoid()
+            self.lock()
+            try:
+                vault = Vault.recover(self.path, key=key, state_folder=self.state_folder)
+            except WrongPassphrase:
+                self.brake.wrong(self.clock.boot_s())
+                raise SheetsVoid() from None
+            self.brake.right()
+            try:
+                change_passphrase(
+                    vault,
+                    passphrase,
+                    corpora=self.corpora,
+                    likeness=self.likeness,
+                    parameters=self.parameters,
+                    now=self.clock.now(),
+                )
+            except BaseException:
+                self.likeness.clear()
+                vault.close()
+                raise
+            return self._take(vault)
+
     def prove(self, passphrase: str) -> None:
         """Raises `WrongPassphrase` unless it is the unlocked vault's passphrase."""
         with self._one_guess:
@@ -157,9 +206,46 @@ class Keeper:
                 passphrase,
                 corpora=self.corpora,
                 likeness=self.likeness,
-                parameters=self._parameters,
+                parameters=self.parameters,
                 now=self.clock.now(),
             )
+
+    def new_key(self, current: str, passphrase: str) -> tuple[str, str]:
+        """The whole vault sealed anew under a new key and passphrase, after a backup of it as it
+        was. No former key, sheet or passphrase opens the file any more; a new session begins.
+
+        Raises what a new passphrase is refused for, `WrongPassphrase`, `VaultDamaged`,
+        `BackupNotVerified`, `VaultFolderRefused`; the vault is then as it was.
+        """
+        with self._one_guess, self.at_work() as vault:
+            self._prove(current)
+            judge(
+                passphrase, vault=vault, corpora=self.corpora, likeness=self.likeness
+            ).require_allowed()
+            make_backup(vault, self.folder_of(vault), now=self.clock.now())
+            building = self.path.with_name(self.path.name + ".new-key")
+        with self._changing:
+            if self._vault is None or self._locking:
+                raise VaultLocked()
+            self._locking = True
+            vault = self._vault
+            ended = self._changing.wait_for(lambda: self._running == 0, timeout=LOCK_WAIT_S)
+        try:
+            if not ended:
+                raise VaultBusy()
+            write_under_new_key(
+                vault,
+                building,
+                passphrase=passphrase,
+                parameters=self.parameters,
+                without=OF_THE_KEY,
+            )
+            self._vault = None
+            put_in_place(vault, self.path, building)
+        finally:
+            self._locking = False
+        self._forget()
+        return self.unlock(passphrase)
 
     @contextmanager
     def at_work(self) -> Iterator[Vault]:
@@ -184,6 +270,22 @@ class Keeper:
         """Until the vault locks itself."""
         return max(0.0, self._deadline_s - self.clock.boot_s())
 
+    def folder_of(self, vault: Vault) -> Path:
+        """Where backups of the vault lie: where the user said, else beside it."""
+        place = get_safeguards(vault).backup_place
+        return Path(place) if place else self.backup_folder
+
+    def backup_if_due(self) -> None:
+        """A backup by schedule; what fails is noted, and tried again the next time."""
+        try:
+            with self.at_work() as vault:
+                backup_if_due(vault, self.folder_of(vault), now=self.clock.now())
+            self.backup_problem = ""
+        except VaultLocked:
+            return
+        except NewKnotError as error:
+            self.backup_problem = error.code
+
     def lock_if_idle(self) -> None:
         """Locks where the deadline has passed."""
         if self._vault is not None and self.clock.boot_s() >= self._deadline_s:
@@ -202,6 +304,9 @@ class Keeper:
             vault, self._vault = self._vault, None
             self._locking = False
         vault.close()
+        self._forget()
+
+    def _forget(self) -> None:
         self.sessions.clear()
         self.draws.clear()
         self.spaces.clear()
@@ -209,7 +314,10 @@ class Keeper:
         self.checked.clear()
         self.drives.clear()
         self.imports.clear()
+        self.bundles.clear()
+        self.brought_in = ()
         forget_addresses()
+        forget_names()
         gc.unfreeze()
         gc.collect()
 

@@ -1,6 +1,5 @@
 """Logins: list, open, add, edit, reveal, delete to the bin, restore, empty the bin."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 
@@ -11,7 +10,6 @@ from newknot.core.login import (
     FIELDS_LIMIT,
     NOTES_LIMIT,
     TAGS_LIMIT,
-    EarlierSecret,
     Importance,
     LoginCard,
     LoginSecrets,
@@ -23,25 +21,23 @@ from newknot.core.login import (
     checked_text,
 )
 from newknot.core.rotation import OPEN_STATES
-from newknot.core.second_factor import Code, CodeKey
+from newknot.core.second_factor import CodeKey
 from newknot.core.secret import Secret
 from newknot.store.errors import RecordMissing
 from newknot.store.logins import (
     get_card,
-    get_history,
     get_secrets,
     list_cards,
     put_card,
-    put_history,
     put_secrets,
     remove_login,
 )
 from newknot.store.loose_ends import remove_loose_end
 from newknot.store.rotations import list_rotations, remove_rotation
-from newknot.store.vault import Transaction, Vault, new_id
+from newknot.store.vault import Vault, new_id
 from newknot.usecases.errors import InBin, NothingHeld
+from newknot.usecases.history import OWN, fields_left, replaced_to_history
 
-OWN = Origin("own")
 CODE_KEY_FIELD = "key of its codes"
 
 
@@ -120,19 +116,26 @@ def edit_login(
         code_key = _code_key(draft, held.code_key)
         secrets = replace(held, fields=_secret_fields(draft, held.fields), code_key=code_key)
         if held.code_key != code_key:
-            _to_history(
+            replaced_to_history(
                 tx, vault, login_id, held.code_key, former.changed_at, now, field=CODE_KEY_FIELD
             )
-        for field in _left(held.fields, secrets.fields):
-            _to_history(tx, vault, login_id, field.value, former.changed_at, now, field=field.name)
-        card = replace(card, has_secret=former.has_secret)
+        for field in fields_left(held.fields, secrets.fields):
+            replaced_to_history(
+                tx, vault, login_id, field.value, former.changed_at, now, field=field.name
+            )
+        card = replace(card, has_secret=former.has_secret, parted_at=former.parted_at)
         if new_secret is not None and new_secret.secret != held.secret:
             _check_secret(new_secret.secret)
-            _to_history(
+            replaced_to_history(
                 tx, vault, login_id, held.secret, former.secret_since_at, now, origin=held.origin
             )
             secrets = replace(secrets, secret=new_secret.secret, origin=new_secret.origin)
-            card = replace(card, has_secret=len(new_secret.secret) > 0, secret_since_at=now)
+            card = replace(
+                card,
+                has_secret=len(new_secret.secret) > 0,
+                secret_since_at=now,
+                parted_at=None,
+            )
         if new_secret is not None and new_secret.loose_end_id is not None:
             remove_loose_end(tx, new_secret.loose_end_id)
         put_card(tx, card)
@@ -171,37 +174,6 @@ def reveal_field(vault: Vault, login_id: str, name: str) -> Secret:
         if field.name == name:
             return field.value
     raise NothingHeld()
-
-
-def reveal_earlier(vault: Vault, login_id: str, earlier_id: str) -> Secret:
-    """An earlier secret. Raises `NothingHeld`."""
-    return _earlier(get_history(vault, login_id), earlier_id).secret
-
-
-def restore_earlier(vault: Vault, login_id: str, earlier_id: str, *, now: datetime) -> LoginCard:
-    """Makes an earlier secret current; the current one goes to the history. Nothing is lost."""
-    with vault.transaction() as tx:
-        card = live_card(vault, login_id)
-        held = get_secrets(vault, login_id)
-        earlier = _earlier(get_history(vault, login_id), earlier_id)
-        if earlier.field:
-            fields = _with_field(held.fields, SecretField(earlier.field, earlier.secret))
-            for field in _left(held.fields, fields):
-                _to_history(
-                    tx, vault, login_id, field.value, card.changed_at, now, field=field.name
-                )
-            secrets = replace(held, fields=fields)
-            names = tuple(field.name for field in fields)
-            card = replace(card, changed_at=now, secret_field_names=names)
-        else:
-            _to_history(
-                tx, vault, login_id, held.secret, card.secret_since_at, now, origin=held.origin
-            )
-            secrets = replace(held, secret=earlier.secret, origin=earlier.origin)
-            card = replace(card, secret_since_at=now, changed_at=now, has_secret=True)
-        put_card(tx, card)
-        put_secrets(tx, login_id, secrets)
-    return card
 
 
 def delete_login(vault: Vault, login_id: str, *, now: datetime) -> None:
@@ -259,69 +231,15 @@ def open_rotation_id(vault: Vault, login_id: str) -> str | None:
     return None
 
 
-def move_to_history(
-    tx: Transaction,
-    vault: Vault,
-    login_id: str,
-    earlier: EarlierSecret,
-) -> None:
-    """Adds one earlier secret at the end of a login's history."""
-    put_history(tx, login_id, (*get_history(vault, login_id), earlier))
-
-
-def _to_history(
-    tx: Transaction,
-    vault: Vault,
-    login_id: str,
-    secret: Secret,
-    since_at: datetime,
-    now: datetime,
-    *,
-    origin: Origin = OWN,
-    field: str = "",
-) -> None:
-    if len(secret):
-        earlier = EarlierSecret(new_id(), secret, origin, since_at, now, used=True, field=field)
-        move_to_history(tx, vault, login_id, earlier)
-
-
-def _left(former: tuple[SecretField, ...], fields: tuple[SecretField, ...]) -> list[SecretField]:
-    """Secret fields whose value is no longer under their name."""
-    return [one for one in former if one not in fields]
-
-
-def _with_field(former: tuple[SecretField, ...], field: SecretField) -> tuple[SecretField, ...]:
-    """The fields with one set: in its place where the name is there, else at the end."""
-    if any(one.name == field.name for one in former):
-        return tuple(field if one.name == field.name else one for one in former)
-    return (*former, field)
-
-
-def _earlier(history: Sequence[EarlierSecret], earlier_id: str) -> EarlierSecret:
-    for entry in history:
-        if entry.earlier_id == earlier_id:
-            return entry
-    raise NothingHeld()
-
-
 def _code_key(draft: LoginDraft, held: Secret) -> Secret:
     """The key of the draft's codes. Raises `FieldInvalid` where it is none."""
-    if draft.second_factor is not SecondFactor.HERE:
+    if not draft.second_factor.has_codes:
         return Secret("")
     if draft.code_key is None:
         if not len(held):
             raise FieldInvalid("code_key", "is missing")
         return held
     return Secret(CodeKey.read(draft.code_key.reveal()).address)
-
-
-def current_code(vault: Vault, login_id: str, *, now: datetime) -> Code:
-    """The code of this moment. Raises `NothingHeld` where no key is recorded."""
-    live_card(vault, login_id)
-    key = get_secrets(vault, login_id).code_key
-    if not len(key):
-        raise NothingHeld()
-    return CodeKey.read(key.reveal()).code(now)
 
 
 def _check_secret(secret: Secret) -> None:

@@ -1,11 +1,12 @@
 """Measuring a text with all that is known: own details, the login's names, the breach corpus."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from newknot.core.audit.audit import login_context
 from newknot.core.audit.breached import CorpusLookup, secret_digest
 from newknot.core.own_details import OwnDetails
+from newknot.core.policy.kept_text import kept_says, kept_text
 from newknot.core.secret import Secret
 from newknot.core.strength import Advice, Measure, advice, measure
 from newknot.core.strength.budgets import AttackBudget, with_rates
@@ -17,6 +18,7 @@ from newknot.store.own_details import get_own_details, put_own_details
 from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Transaction, Vault
 from newknot.usecases.corpora import occurrences
+from newknot.usecases.policies import policy_for
 
 NEW_LEAST = 20
 
@@ -32,6 +34,14 @@ class FullMeasure:
     advice: tuple[Advice, ...]
 
 
+@dataclass(frozen=True, slots=True)
+class LoginMeasure:
+    """The measure of a login's secret. site_keeps: what its site does to it, in words."""
+
+    full: FullMeasure
+    site_keeps: str
+
+
 def full_measure(
     text: str, *, vault: Vault | None, corpora: Sequence[CorpusLookup], context: Sequence[str]
 ) -> FullMeasure:
@@ -45,12 +55,19 @@ def full_measure(
     return FullMeasure(found, count, tuple(advice(text, known, found)))
 
 
-def login_measure(vault: Vault, login_id: str, *, corpora: Sequence[CorpusLookup]) -> FullMeasure:
-    """The measure of a login's secret, which itself stays where it is. Raises `RecordMissing`."""
+def login_measure(vault: Vault, login_id: str, *, corpora: Sequence[CorpusLookup]) -> LoginMeasure:
+    """The measure of what its site keeps of a login's secret. Raises `RecordMissing`."""
     card = get_card(vault, login_id)
     context = login_context(title=card.title, user_name=card.user_name, address=card.address)
     text = get_secrets(vault, login_id).secret.reveal()
-    return full_measure(text, vault=vault, corpora=corpora, context=context)
+    named = policy_for(vault, card.address)
+    policy = named.policy if named is not None else None
+    kept_of = kept_text(policy, text)
+    found = full_measure(kept_of, vault=vault, corpora=corpora, context=context)
+    if kept_of != text:
+        asked = corpora if get_safeguards(vault).corpus_used else ()
+        found = replace(found, breached_count=occurrences(asked, secret_digest(text)))
+    return LoginMeasure(found, kept_says(policy, text))
 
 
 def own_budgets(vault: Vault) -> tuple[AttackBudget, ...]:

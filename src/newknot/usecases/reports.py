@@ -20,6 +20,10 @@ class GroupedBy(StrEnum):
 
 _KINDS = {
     FindingKind.BREACHED: ("Breached", "Change it now, here and wherever else it is used."),
+    FindingKind.UNEXPLAINED_CHANGE: (
+        "Unexplained change",
+        "Sign in and see: if it was not you, take the account back and change it.",
+    ),
     FindingKind.NOTICE: ("Breach notice", "Change it: it is older than the breach."),
     FindingKind.LIKE_PASSPHRASE: ("Like the vault's passphrase", "Change it to a drawn one."),
     FindingKind.WEAK: ("Weak", "Change it to a drawn one, as long as the site takes."),

@@ -11,7 +11,7 @@ from newknot.core.login import (
     checked_secret_text,
     checked_text,
 )
-from newknot.core.policy import SitePolicy
+from newknot.core.policy import NamedPolicy, SitePolicy
 from newknot.core.rotation import (
     OPEN_STATES,
     HeldSecret,
@@ -37,8 +37,9 @@ from newknot.store.rotations import (
 )
 from newknot.store.vault import Transaction, Vault, new_id
 from newknot.usecases.drawing import best_length
-from newknot.usecases.errors import NothingHeld
-from newknot.usecases.logins import NewSecret, live_card, move_to_history, open_rotation_id
+from newknot.usecases.errors import NothingHeld, RotationOpen
+from newknot.usecases.history import earlier_of, move_to_history
+from newknot.usecases.logins import NewSecret, live_card, open_rotation_id
 from newknot.usecases.policies import default_policy, policy_for
 
 __all__ = ["OPEN_STATES", "get_rotation", "list_rotations"]
@@ -49,27 +50,41 @@ DRAWS_MOST = 30
 
 @dataclass(frozen=True, slots=True)
 class StageWish:
-    """How the new secret is to be made: drawn to a policy and length, or given."""
+    """How the new secret is to be made: drawn to a policy and length, given, or an earlier one of
+    the login restored on purpose.
+    """
 
     length: int | None = None
     policy: SitePolicy | None = None
     given: NewSecret | None = None
+    earlier_id: str | None = None
 
 
 def begin_rotation(
     vault: Vault, login_id: str, wish: StageWish, *, random: RandomSource, now: datetime
 ) -> Rotation:
-    """A rotation with its new secret staged; the one under way where there is one.
+    """A rotation with its new secret staged; the one under way where there is one, unless an
+    earlier secret is to be restored (`RotationOpen`).
 
     A given secret is refused where it repeats an earlier one (`SecretRepeats`) or breaks the policy
     of the site (`SecretBreaksPolicy`).
     """
     with vault.transaction() as tx:
-        live_card(vault, login_id)
+        card = live_card(vault, login_id)
         known = open_rotation_id(vault, login_id)
         if known is not None:
+            if wish.earlier_id is not None:
+                raise RotationOpen()
             return get_rotation(vault, known)
-        rotation = Rotation(new_id(), login_id, RotationState.PLANNED, now, now, ())
+        rotation = Rotation(
+            new_id(),
+            login_id,
+            RotationState.PLANNED,
+            now,
+            now,
+            (),
+            is_sign_up=not card.has_secret,
+        )
         return _stage(tx, vault, rotation, wish, RotationSecrets(None, None), random, now)
 
 
@@ -151,13 +166,18 @@ def _stage(
     current = get_secrets(vault, rotation.login_id).secret
     history = get_history(vault, rotation.login_id)
     named = policy_for(vault, card.address)
-    if wish.given is not None:
+    if wish.earlier_id is not None:
+        earlier = earlier_of(vault, rotation.login_id, wish.earlier_id)
+        if earlier.field:
+            raise NothingHeld()
+        secret, origin = earlier.secret, earlier.origin
+        require_new(secret, current, (), also_like=False)
+        _require_allowed(named, secret)
+    elif wish.given is not None:
         checked_secret_text(wish.given.secret.reveal(), field="secret")
         secret, origin = wish.given.secret, wish.given.origin
         require_new(secret, current, history, also_like=True)
-        broken = named.policy.violations(secret.reveal()) if named is not None else []
-        if named is not None and broken:
-            raise SecretBreaksPolicy(policy=named.name, says=broken[0].says)
+        _require_allowed(named, secret)
         if wish.given.loose_end_id is not None:
             remove_loose_end(tx, wish.given.loose_end_id)
     else:
@@ -169,6 +189,12 @@ def _stage(
     staged = HeldSecret(secret, origin, now)
     put_rotation_secrets(tx, rotation.rotation_id, RotationSecrets(staged, held.former))
     return _step(tx, replace(rotation, refusal=""), RotationEvent.STAGE, now)
+
+
+def _require_allowed(named: NamedPolicy | None, secret: Secret) -> None:
+    broken = named.policy.violations(secret.reveal()) if named is not None else []
+    if named is not None and broken:
+        raise SecretBreaksPolicy(policy=named.name, says=broken[0].says)
 
 
 def _drawn(
@@ -204,7 +230,9 @@ def _accept(
         move_to_history(tx, vault, rotation.login_id, earlier)
     fresh = replace(current, secret=held.staged.secret, origin=held.staged.origin)
     put_secrets(tx, rotation.login_id, fresh)
-    put_card(tx, replace(card, secret_since_at=now, changed_at=now, has_secret=True))
+    put_card(
+        tx, replace(card, secret_since_at=now, changed_at=now, has_secret=True, parted_at=None)
+    )
     put_rotation_secrets(tx, rotation.rotation_id, RotationSecrets(None, former))
 
 

@@ -12,9 +12,12 @@ from newknot.core.audit.order import in_order, placed
 from newknot.core.audit.reach import Reach
 from newknot.core.login import Importance, LoginCard
 from newknot.core.loose_end import LooseEnd
+from newknot.core.rotation.change_mail import unexplained
 from newknot.store.checks import get_check
 from newknot.store.loose_ends import list_loose_ends
+from newknot.store.mails import get_mails
 from newknot.store.notices import get_notices
+from newknot.store.rotations import list_rotations
 from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Vault
 from newknot.usecases.checks import current_findings, renewal
@@ -43,7 +46,8 @@ def work_to_do(vault: Vault, *, now: datetime) -> ToDo:
     result = get_check(vault)
     cards, _ = list_logins(vault)
     standing = current_findings(result, cards)[0] if result is not None else []
-    standing += notices_now(vault, cards)
+    standing += came_up(vault, cards)
+    standing += [_parted(card) for card in cards if card.parted_at is not None]
     to_do, waived = open_and_waived(vault, standing, cards, now=now)
     loose_ends = list_loose_ends(vault)
     renewed, renewable = renewal(result, cards) if result is not None else (0, 0)
@@ -58,10 +62,16 @@ def work_to_do(vault: Vault, *, now: datetime) -> ToDo:
     )
 
 
-def notices_now(vault: Vault, cards: Sequence[LoginCard]) -> list[Finding]:
-    """What the notices at hand say of the logins as they are; nothing where they are not used."""
-    held = get_notices(vault) if get_safeguards(vault).feed_used else None
-    found = list(noticed(cards, held.notices)) if held is not None else []
+def came_up(vault: Vault, cards: Sequence[LoginCard]) -> list[Finding]:
+    """What notices and mails at hand say of the logins as they are; nothing of a service that is
+    not used.
+    """
+    safeguards = get_safeguards(vault)
+    notices = get_notices(vault) if safeguards.feed_used else None
+    mails = get_mails(vault) if safeguards.mail_used else None
+    found = list(noticed(cards, notices.notices)) if notices is not None else []
+    if mails is not None:
+        found += unexplained(cards, list_rotations(vault), mails.mails)
     if not found:
         return []
     groups, links = cords(vault)
@@ -86,3 +96,13 @@ def _loose(one: LooseEnd) -> Finding:
         "and belongs to no login yet",
     )
     return placed(finding, Importance.NORMAL, guess="", reach=0)
+
+
+def _parted(card: LoginCard) -> Finding:
+    finding = Finding(
+        FindingKind.UNFINISHED,
+        card.login_id,
+        "Changed in two copies of the vault: the newer secret is current, the other is in the "
+        "history. Sign in to see which one holds",
+    )
+    return placed(finding, card.importance, guess="", reach=0)

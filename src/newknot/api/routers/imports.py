@@ -1,4 +1,4 @@
-"""Bringing logins in from CSV: read, preview, apply."""
+"""Bringing logins in from CSV or the Credential Exchange Format: read, preview, apply, undo."""
 
 import secrets
 
@@ -7,46 +7,52 @@ from starlette.concurrency import run_in_threadpool
 
 from newknot.api.deps import Work, WorkDep
 from newknot.api.schemas.carry import (
+    DifferenceOut,
     ImportApply,
     Imported,
     ImportPreview,
     ImportRowOut,
     ImportTable,
     MappingIn,
+    Undone,
 )
-from newknot.exchange.csv_logins import TARGETS, CsvTable, guess_mapping, read_table
+from newknot.exchange.csv_logins import TARGETS
 from newknot.usecases import imports as use
-from newknot.usecases.errors import ImportUnknown
+from newknot.usecases.backups import make_backup
+from newknot.usecases.errors import CheckRunning, ImportUnknown
 
 router = APIRouter(prefix="/imports", tags=["carry"])
-TABLES_KEPT = 3
+FILES_KEPT = 3
 
 
 @router.post("", status_code=201)
 async def read_file(request: Request, work: WorkDep) -> ImportTable:
-    """Reads a CSV file given as the raw body; kept in memory until applied or locked."""
+    """Reads a file given as the raw body; kept in memory until applied or locked."""
     body = await request.body()
-    table = await run_in_threadpool(read_table, body)
-    tables = work.keeper.imports
-    for old in list(tables)[: max(0, len(tables) - TABLES_KEPT + 1)]:
-        tables.pop(old, None)
+    file = await run_in_threadpool(use.read_file, body)
+    files = work.keeper.imports
+    for old in list(files)[: max(0, len(files) - FILES_KEPT + 1)]:
+        files.pop(old, None)
     import_id = secrets.token_hex(16)
-    tables[import_id] = table
+    files[import_id] = file
+    table = file.table
+    rows = len(file.logins) if table is None else len(table.rows) + len(table.broken)
     return ImportTable(
         import_id=import_id,
-        encoding=table.encoding,
-        separator=table.separator,
-        columns=list(table.columns),
-        mapping=list(guess_mapping(table.columns)),
+        kind=file.kind,
+        encoding=table.encoding if table is not None else "utf-8",
+        separator=table.separator if table is not None else "",
+        columns=list(table.columns) if table is not None else [],
+        mapping=list(use.first_mapping(file)),
         targets=list(TARGETS),
-        row_count=len(table.rows) + len(table.broken),
+        row_count=rows,
     )
 
 
 @router.post("/{import_id}/preview")
 def preview(import_id: str, body: MappingIn, work: WorkDep) -> ImportPreview:
     """Every row as it would come in under a mapping."""
-    rows = use.preview_import(work.vault, _table(work, import_id), tuple(body.mapping))
+    rows = use.preview_import(work.vault, _file(work, import_id), tuple(body.mapping))
     return ImportPreview(
         rows=[
             ImportRowOut(
@@ -57,6 +63,10 @@ def preview(import_id: str, body: MappingIn, work: WorkDep) -> ImportPreview:
                 user_name=row.user_name,
                 address=row.address,
                 has_secret=row.has_secret,
+                left=list(row.left),
+                differs=[
+                    DifferenceOut(field=d.field, here=d.here, there=d.there) for d in row.differs
+                ],
             )
             for row in rows
         ]
@@ -66,15 +76,35 @@ def preview(import_id: str, body: MappingIn, work: WorkDep) -> ImportPreview:
 @router.post("/{import_id}/apply")
 def apply(import_id: str, body: ImportApply, work: WorkDep) -> Imported:
     """Brings the rows in, all or none, and lets the file go from memory."""
-    count = use.apply_import(
-        work.vault,
-        _table(work, import_id),
-        tuple(body.mapping),
-        also_differing=body.also_differing,
-        now=work.now,
-    )
+    file = _file(work, import_id)
+    make_backup(work.vault, work.keeper.folder_of(work.vault), now=work.now)
+    progress = work.keeper.progress
+    if progress.running:
+        raise CheckRunning()
+    progress.begin()
+    try:
+        added = use.apply_import(
+            work.vault,
+            file,
+            tuple(body.mapping),
+            also_lines=frozenset(body.also_lines),
+            not_lines=frozenset(body.not_lines),
+            progress=progress.step,
+            now=work.now,
+        )
+    finally:
+        progress.end()
     work.keeper.imports.pop(import_id, None)
-    return Imported(added_count=count)
+    work.keeper.brought_in = tuple(added)
+    return Imported(added_count=len(added))
+
+
+@router.post("/undo")
+def undo(work: WorkDep) -> Undone:
+    """Takes back what was brought in last, since the vault was unlocked."""
+    gone, binned = use.undo_import(work.vault, work.keeper.brought_in, now=work.now)
+    work.keeper.brought_in = ()
+    return Undone(gone_count=gone, binned_count=binned)
 
 
 @router.delete("/{import_id}", status_code=204)
@@ -84,7 +114,7 @@ def forget(import_id: str, work: WorkDep) -> Response:
     return Response(status_code=204)
 
 
-def _table(work: Work, import_id: str) -> CsvTable:
+def _file(work: Work, import_id: str) -> use.ImportFile:
     try:
         return work.keeper.imports[import_id]
     except KeyError:

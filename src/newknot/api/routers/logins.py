@@ -5,7 +5,6 @@ from fastapi import APIRouter, Response
 from newknot.api.deps import Work, WorkDep
 from newknot.api.schemas.draws import SecretOut
 from newknot.api.schemas.logins import (
-    CodeOut,
     EarlierRow,
     Emptied,
     FieldRevealIn,
@@ -95,19 +94,11 @@ def login_secret(login_id: str, body: RevealIn, work: WorkDep) -> SecretOut:
     return _out(use.reveal_secret(work.vault, login_id))
 
 
-@router.post("/{login_id}/code")
-def login_code(login_id: str, body: RevealIn, work: WorkDep) -> CodeOut:
-    """The second factor's code of this moment."""
-    work.allow(body.purpose)
-    found = use.current_code(work.vault, login_id, now=work.now)
-    return CodeOut(code=found.code, valid_s=found.valid_s)
-
-
 @router.post("/{login_id}/measure")
 def measure_login(login_id: str, work: WorkDep) -> MeasureOut:
     """What the current secret is made of and stands, by kinds and lengths: not the secret."""
     found = login_measure(work.vault, login_id, corpora=work.keeper.corpora)
-    return MeasureOut.of(found, own_budgets(work.vault))
+    return MeasureOut.of(found.full, own_budgets(work.vault), site_keeps=found.site_keeps)
 
 
 @router.post("/{login_id}/secret-field")
@@ -115,21 +106,6 @@ def login_secret_field(login_id: str, body: FieldRevealIn, work: WorkDep) -> Sec
     """A further field marked secret."""
     work.allow(body.purpose)
     return _out(use.reveal_field(work.vault, login_id, body.name))
-
-
-@router.post("/{login_id}/history/{earlier_id}/secret")
-def earlier_secret(login_id: str, earlier_id: str, body: RevealIn, work: WorkDep) -> SecretOut:
-    """An earlier secret."""
-    work.allow(body.purpose)
-    return _out(use.reveal_earlier(work.vault, login_id, earlier_id))
-
-
-@router.post("/{login_id}/history/{earlier_id}/restore")
-def restore_earlier(login_id: str, earlier_id: str, work: WorkDep) -> LoginSheet:
-    """Makes an earlier secret current again; the current one goes to the history."""
-    work.require(Act.EDIT)
-    card = use.restore_earlier(work.vault, login_id, earlier_id, now=work.now)
-    return _sheet(work, card)
 
 
 def _out(secret: Secret) -> SecretOut:

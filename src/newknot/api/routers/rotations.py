@@ -1,5 +1,7 @@
 """Rotations: begin, stage, hand out, and what the site said."""
 
+from collections.abc import Sequence
+
 from fastapi import APIRouter, Response
 
 from newknot.api.deps import Work, WorkDep
@@ -7,6 +9,7 @@ from newknot.api.schemas.draws import SecretOut
 from newknot.api.schemas.logins import RevealIn
 from newknot.api.schemas.rotations import (
     BeginIn,
+    ChangePageOut,
     DriveOut,
     EventIn,
     FaultsOut,
@@ -14,7 +17,11 @@ from newknot.api.schemas.rotations import (
     LessonIn,
     RotationOut,
     StageIn,
+    StandingOut,
     StepOut,
+    TrialIn,
+    TrialShape,
+    TriedList,
 )
 from newknot.api.shaping import new_secret_of
 from newknot.core.policy import Lesson, SitePolicy
@@ -25,13 +32,14 @@ from newknot.core.rotation import (
     RotationEvent,
 )
 from newknot.core.rotation.due import is_stalled
+from newknot.core.rotation.silent_faults import SilentFaults, Trial, Tried
 from newknot.core.safeguards import Act
 from newknot.store.errors import RecordMissing
 from newknot.store.logins import get_card
 from newknot.store.rotations import get_rotation_secrets
-from newknot.usecases import refusals
+from newknot.usecases import refusals, site_faults
 from newknot.usecases import rotations as use
-from newknot.usecases.driving import DRIVABLE, Drive, Driver, plan_of
+from newknot.usecases.driving import DRIVABLE, Drive, Driver, change_address, plan_of
 from newknot.usecases.errors import DriveRunning
 
 router = APIRouter(prefix="/rotations", tags=["rotation"])
@@ -54,7 +62,11 @@ def begin(body: BeginIn, work: WorkDep) -> RotationOut:
     """A rotation with its new secret sealed as staged; the open one where there is one."""
     work.require(Act.EDIT)
     rotation = use.begin_rotation(
-        work.vault, body.login_id, _wish(body, work), random=work.keeper.random, now=work.now
+        work.vault,
+        body.login_id,
+        _wish(body, work, body.earlier_id),
+        random=work.keeper.random,
+        now=work.now,
     )
     return _shaped(work, rotation)
 
@@ -121,6 +133,12 @@ def drive_plan(rotation_id: str, work: WorkDep) -> DriveOut:
     return _drive_out(work, use.get_rotation(work.vault, rotation_id))
 
 
+@router.post("/{rotation_id}/change-page")
+def change_page(rotation_id: str, work: WorkDep) -> ChangePageOut:
+    """Where the site changes passwords, asked of it where its login is switched on for that."""
+    return ChangePageOut(address=change_address(work.vault, rotation_id, own_port=work.port))
+
+
 @router.post("/{rotation_id}/drive")
 def drive(rotation_id: str, work: WorkDep) -> DriveOut:
     """Lets New Knot change the secret at the site; answers at the end, or where it stopped."""
@@ -145,13 +163,45 @@ def look_for_faults(rotation_id: str, work: WorkDep) -> FaultsOut:
     driver = _driver(rotation_id, work)
     held = work.keeper.drives[rotation_id]
     try:
-        policy = driver.look_for_faults()
+        faults, worth = driver.look_for_faults()
     finally:
         held.outcome = "ended"
+    return _faults_out(faults, worth, held.steps)
+
+
+@router.post("/{rotation_id}/trials")
+def next_trial(rotation_id: str, body: TriedList, work: WorkDep) -> StandingOut:
+    """The next sign-in by which the user finds silent faults; at the end what they are."""
+    tried = [Tried(Trial(t.characters, t.other_case), t.opened) for t in body.tried]
+    standing = site_faults.go_on(work.vault, rotation_id, tried, now=work.now)
+    trial = standing.trial
+    return StandingOut(
+        trial=None
+        if trial is None
+        else TrialShape(characters=trial.characters, other_case=trial.other_case),
+        faults=None if standing.worth is None else _faults_out(standing.faults, standing.worth, ()),
+    )
+
+
+@router.post("/{rotation_id}/trials/secret")
+def trial_secret(rotation_id: str, body: TrialIn, work: WorkDep) -> SecretOut:
+    """What is to be typed for a trial."""
+    work.allow(body.purpose)
+    trial = Trial(body.characters, body.other_case)
+    found = site_faults.trial_secret(work.vault, rotation_id, trial)
+    return SecretOut(secret=found.reveal())
+
+
+def _faults_out(
+    faults: SilentFaults, worth: site_faults.SiteWorth, steps: Sequence[str]
+) -> FaultsOut:
     return FaultsOut(
-        steps=list(held.steps),
-        keeps_first=policy.keeps_first if policy is not None else None,
-        folds_case=policy.folds_case if policy is not None else False,
+        steps=list(steps),
+        keeps_first=faults.keeps_first,
+        is_exact=faults.is_exact,
+        folds_case=faults.folds_case,
+        says=worth.says,
+        guess_number_log10=worth.guess_number_log10,
     )
 
 
@@ -184,9 +234,9 @@ def _drive_out(work: Work, rotation: Rotation) -> DriveOut:
     )
 
 
-def _wish(body: StageIn, work: Work) -> use.StageWish:
+def _wish(body: StageIn, work: Work, earlier_id: str | None = None) -> use.StageWish:
     policy = SitePolicy.from_dict(body.policy) if body.policy is not None else None
-    return use.StageWish(body.length, policy, new_secret_of(body.secret, work))
+    return use.StageWish(body.length, policy, new_secret_of(body.secret, work), earlier_id)
 
 
 def _shaped(work: Work, rotation: Rotation, *, with_staged: bool = True) -> RotationOut:
@@ -213,6 +263,8 @@ def _shaped(work: Work, rotation: Rotation, *, with_staged: bool = True) -> Rota
         staged_at=staged_at[-1] if staged_at else None,
         handed_out_at=after_stage[-1] if after_stage else None,
         has_former=held is not None and held.former is not None,
+        has_current=card.has_secret,
+        is_sign_up=rotation.is_sign_up,
         current_since_at=card.secret_since_at,
         staged_length=len(staged.secret) if staged is not None else None,
         staged_bits=staged.origin.entropy_bits if staged is not None else None,

@@ -4,6 +4,7 @@ from fastapi import APIRouter
 
 from newknot.api.deps import Work, WorkDep
 from newknot.api.schemas.safeguards import CorpusOut, SafeguardsIn, SafeguardsOut, Verified
+from newknot.core.carry.keeping import KeepingRule
 from newknot.core.safeguards import Act, Safeguards
 from newknot.store.errors import RecordMissing
 from newknot.usecases.corpora import verified
@@ -33,6 +34,13 @@ def change(body: SafeguardsIn, work: WorkDep) -> SafeguardsOut:
         range_used=body.range_used,
         feed_address=body.feed_address,
         feed_used=body.feed_used,
+        mail_address=body.mail_address,
+        mail_used=body.mail_used,
+        history_keep_days=body.history_keep_days,
+        kept_out=tuple(body.kept_out),
+        backup_every_h=body.backup_every_h,
+        backup_place=body.backup_place,
+        keeping=KeepingRule(body.backup_daily, body.backup_weekly, body.backup_monthly),
     )
     fresh = change_safeguards(work.vault, wanted, own_port=work.port)
     work.keeper.touch(fresh.lock_after_s)
@@ -61,6 +69,15 @@ def _shaped(work: Work, held: Safeguards) -> SafeguardsOut:
         range_used=held.range_used,
         feed_address=held.feed_address,
         feed_used=held.feed_used,
+        mail_address=held.mail_address,
+        mail_used=held.mail_used,
+        history_keep_days=held.history_keep_days,
+        kept_out=list(held.kept_out),
+        backup_every_h=held.backup_every_h,
+        backup_place=held.backup_place,
+        backup_daily=held.keeping.daily,
+        backup_weekly=held.keeping.weekly,
+        backup_monthly=held.keeping.monthly,
         corpora=[
             *(
                 CorpusOut(
@@ -80,5 +97,6 @@ def _shaped(work: Work, held: Safeguards) -> SafeguardsOut:
             ),
         ],
         vault_path=str(work.keeper.path),
-        backup_folder=str(work.keeper.backup_folder),
+        backup_folder=str(work.keeper.folder_of(work.vault)),
+        backup_problem=work.keeper.backup_problem,
     )

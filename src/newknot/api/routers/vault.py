@@ -45,7 +45,7 @@ def create_vault(
 ) -> SessionOut:
     """A new vault, unlocked."""
     halves = keeper.create(body.passphrase.get_secret_value())
-    return _begun(halves, request, response, keeper)
+    return begun(halves, request, response, keeper)
 
 
 @router.post("/unlock")
@@ -54,7 +54,7 @@ def unlock_vault(
 ) -> SessionOut:
     """A session for this window; wrong passphrases are slowed."""
     halves = keeper.unlock(body.passphrase.get_secret_value())
-    return _begun(halves, request, response, keeper)
+    return begun(halves, request, response, keeper)
 
 
 @router.post("/lock", status_code=204)
@@ -127,15 +127,29 @@ def change_passphrase(body: ChangePassphraseIn, session: SessionDep, keeper: Kee
     keeper.change_passphrase(body.current.get_secret_value(), body.passphrase.get_secret_value())
 
 
+@router.post("/new-key")
+def new_key(
+    body: ChangePassphraseIn,
+    session: SessionDep,
+    request: Request,
+    response: Response,
+    keeper: KeeperDep,
+) -> SessionOut:
+    """The vault sealed anew under a new key and passphrase; all other sessions end."""
+    halves = keeper.new_key(body.current.get_secret_value(), body.passphrase.get_secret_value())
+    return begun(halves, request, response, keeper)
+
+
 @router.post("/older-copy-accepted", status_code=204)
 def accept_older_copy(work: WorkDep) -> None:
     """The user's answer that this older file is the one to go on with."""
     work.vault.accept_older_copy()
 
 
-def _begun(
+def begun(
     halves: tuple[str, str], request: Request, response: Response, keeper: Keeper
 ) -> SessionOut:
+    """The answer to an unlock: one half in a cookie, the other in the body."""
     cookie, token = halves
     response.set_cookie(
         cookie_name(request.app.state.port),

@@ -3,13 +3,16 @@
 from datetime import datetime
 from typing import Literal
 
-from newknot.api.schemas.base import Shape
+from pydantic import Field
+
+from newknot.api.schemas.base import Shape, Whole
 
 
 class ImportTable(Shape):
     """A file that was read: its columns and a guess at what each is."""
 
     import_id: str
+    kind: Literal["csv", "cxf"]
     encoding: str
     separator: str
     columns: list[str]
@@ -24,16 +27,26 @@ class MappingIn(Shape):
     mapping: list[str]
 
 
+class DifferenceOut(Shape):
+    """A field that is one thing here and another in the file; both empty for a secret."""
+
+    field: str
+    here: str
+    there: str
+
+
 class ImportRowOut(Shape):
     """One row as it would come in, without its secret."""
 
     line: int
-    status: Literal["new", "same", "differing", "bad"]
+    status: Literal["new", "same", "differing", "kept_out", "bad"]
     reason: str
     title: str
     user_name: str
     address: str
     has_secret: bool
+    left: list[str]
+    differs: list[DifferenceOut]
 
 
 class ImportPreview(Shape):
@@ -43,15 +56,25 @@ class ImportPreview(Shape):
 
 
 class ImportApply(MappingIn):
-    """also_differing: rows whose site and user name are there with another secret."""
+    """also_lines: rows to come in although their site and user name are there with another secret;
+    not_lines: new ones that are not to come in.
+    """
 
-    also_differing: bool = False
+    also_lines: list[Whole] = Field(default_factory=list)
+    not_lines: list[Whole] = Field(default_factory=list)
 
 
 class Imported(Shape):
     """How many logins came in."""
 
     added_count: int
+
+
+class Undone(Shape):
+    """How many logins are gone again; those that were changed since are in the bin."""
+
+    gone_count: int
+    binned_count: int
 
 
 class BackupOut(Shape):
@@ -61,3 +84,30 @@ class BackupOut(Shape):
     path: str
     size_bytes: int
     made_at: datetime
+
+
+class RestoreLineOut(Shape):
+    """One login that a restore would change. what: back, gone or differs."""
+
+    login_id: str
+    title: str
+    user_name: str
+    what: str
+
+
+class ClearFileIn(Shape):
+    """In which format."""
+
+    kind: Literal["csv", "cxf"]
+
+
+class ClearFilePath(Shape):
+    """Which file."""
+
+    path: str
+
+
+class ClearFileOut(ClearFilePath):
+    """A file with every secret in the clear, and when it was written."""
+
+    written_at: datetime

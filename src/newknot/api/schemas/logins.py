@@ -103,13 +103,6 @@ class LoginSheet(LoginRow):
     history: list[EarlierRow]
 
 
-class CodeOut(Shape):
-    """A code of a second factor, and for how many more seconds it is taken."""
-
-    code: str
-    valid_s: int
-
-
 class LoginList(Shape):
     """Logins outside the bin, and ids of those that cannot be read."""
 

@@ -18,9 +18,10 @@ class StageIn(Shape):
 
 
 class BeginIn(StageIn):
-    """Which login is to be rotated."""
+    """Which login is to be rotated; earlier_id: the earlier secret that is to be restored."""
 
     login_id: str
+    earlier_id: str | None = None
 
 
 class EventIn(Shape):
@@ -64,6 +65,8 @@ class RotationOut(Shape):
     staged_at: datetime | None
     handed_out_at: datetime | None
     has_former: bool
+    has_current: bool
+    is_sign_up: bool
     current_since_at: datetime
     staged_length: int | None
     staged_bits: float | None
@@ -89,9 +92,50 @@ class DriveOut(Shape):
     state: RotationState
 
 
+class ChangePageOut(Shape):
+    """The address to be opened."""
+
+    address: str
+
+
 class FaultsOut(Shape):
     """What a site does to a secret in silence, as far as sign-ins tell."""
 
     steps: list[str]
     keeps_first: int | None
+    is_exact: bool
     folds_case: bool
+    says: str
+    guess_number_log10: float
+
+
+class TrialShape(Shape):
+    """A sign-in with the first characters of the secret, or all of it in other case."""
+
+    characters: Whole
+    other_case: bool = False
+
+
+class TrialIn(TrialShape):
+    """What the text of a trial is wanted for."""
+
+    purpose: Literal["reveal", "copy"]
+
+
+class TriedIn(TrialShape):
+    """A trial, and whether it opened the site."""
+
+    opened: bool
+
+
+class TriedList(Shape):
+    """All answers so far."""
+
+    tried: list[TriedIn]
+
+
+class StandingOut(Shape):
+    """How far the trials are. trial: the next one; faults null until there is none."""
+
+    trial: TrialShape | None
+    faults: FaultsOut | None

@@ -19,6 +19,15 @@ class SafeguardsIn(Shape):
     range_used: bool
     feed_address: str
     feed_used: bool
+    mail_address: str
+    mail_used: bool
+    history_keep_days: Whole
+    kept_out: list[str]
+    backup_every_h: Whole
+    backup_place: str
+    backup_daily: Whole
+    backup_weekly: Whole
+    backup_monthly: Whole
 
 
 class CorpusOut(Shape):
@@ -44,3 +53,4 @@ class SafeguardsOut(SafeguardsIn):
     corpora: list[CorpusOut]
     vault_path: str
     backup_folder: str
+    backup_problem: str

@@ -57,7 +57,8 @@ class FallOut(Shape):
 
 class MeasureOut(Shape):
     """A guess number with its reasons. breached: how often the corpus holds the text, in words;
-    null where it does not, or where `corpus_used` is false.
+    null where it does not, or where `corpus_used` is false. site_keeps: what the site does to the
+    text that was measured, in words.
     """
 
     guess_number_log10: float
@@ -71,9 +72,12 @@ class MeasureOut(Shape):
     corpus_used: bool
     breached: str | None
     advice: list[AdviceOut]
+    site_keeps: str
 
     @staticmethod
-    def of(found: FullMeasure, budgets: Sequence[AttackBudget]) -> "MeasureOut":
+    def of(
+        found: FullMeasure, budgets: Sequence[AttackBudget], *, site_keeps: str = ""
+    ) -> "MeasureOut":
         """The shape of a measure, with times at these rates."""
         measured = found.measure
         fallen = measured.falls_to
@@ -105,6 +109,7 @@ class MeasureOut(Shape):
                 AdviceOut(change=a.change, guess_number_log10=a.guess_number_log10)
                 for a in found.advice
             ],
+            site_keeps=site_keeps,
         )
 
 

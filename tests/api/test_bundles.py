@@ -1,0 +1,151 @@
+"""A vault carried to another device in a sealed bundle, and merged when both come together."""
+
+import os
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from newknot.crypto.bundle import seal_bundle
+from newknot.exchange.bundle import write_content
+from newknot.store.contents import read_contents
+from tests.api.conftest import Api, make_api
+from tests.conftest import CHEAP, HandClock
+
+SEAL = "orchard velvet lantern quarry"
+
+
+@pytest.fixture
+def other(tmp_path: Path, clock: HandClock) -> Api:
+    """A vault of its own on another device."""
+    made = make_api(tmp_path / "other", clock)
+    made.enter("create")
+    return made
+
+
+def taken_out(api: Api) -> bytes:
+    answer = api.call("POST", "bundles/take-out", {"passphrase": SEAL}, **api.proof())
+    assert answer.is_success, answer.text
+    return answer.content
+
+
+def merged(api: Api, bundle: bytes, *back: str) -> list[tuple[str, str]]:
+    held = api.ok("POST", "bundles", bundle)["bundle_id"]
+    facts = api.ok("POST", f"bundles/{held}/open", {"passphrase": SEAL})
+    lines = api.ok("POST", f"bundles/{held}/merge", {"take_out_of_bin": list(back)})
+    assert lines == facts["lines"]
+    return [(line["title"], line["what"]) for line in lines if line["kind"] == "login"]
+
+
+def everything(api: Api) -> list[Any]:
+    logins = api.ok("GET", "logins")["logins"]
+    found: list[Any] = []
+    for row in logins:
+        sheet = api.ok("GET", f"logins/{row['login_id']}")
+        secrets = [
+            api.ok("POST", f"logins/{row['login_id']}/history/{e['earlier_id']}/secret",
+                   {"purpose": "copy"})["secret"]
+            for e in sheet["history"]
+        ]  # fmt: skip
+        found.append([sheet["title"], sheet["notes"], api.secret_of(row["login_id"]), secrets])
+    return found
+
+
+def test_two_devices_go_separate_ways_and_come_together(api: Api, other: Api) -> None:
+    first = api.add("Gantry", notes="by the day", secret={"own": "rope-and-plank"})["login_id"]
+    second = api.add("Lumen", secret={"own": "tallow-and-wick"})["login_id"]
+    bundle = taken_out(api)
+    assert b"rope" not in bundle
+    assert merged(other, bundle) == [("Gantry", "added"), ("Lumen", "added")]
+    assert everything(other) == everything(api)
+
+    api.clock.pass_s(60)
+    body = {"title": "Gantry", "notes": "by the week"}
+    api.ok("PUT", f"logins/{first}", {**body, "secret": {"own": "truss-and-bolt"}})
+    other.clock.pass_s(-30)  # a clock that goes wrong
+    other.ok("PUT", f"logins/{first}", {"title": "Gantry Rentals", "notes": "by the day",
+                                        "secret": {"own": "chain-and-hook"}})  # fmt: skip
+    api.ok("DELETE", f"logins/{second}", **api.proof())
+    api.ok("DELETE", "logins/bin", **api.proof())
+    here, there = taken_out(api), taken_out(other)
+    assert ("Gantry Rentals", "parted") in merged(api, there)
+    assert ("Lumen", "removed") in merged(other, here)
+    assert everything(api) == everything(other)
+    ((title, notes, secret, earlier),) = everything(api)
+    assert (title, notes) == ("Gantry Rentals", "by the week")
+    assert {secret, *earlier} == {"rope-and-plank", "truss-and-bolt", "chain-and-hook"}
+    assert merged(api, there) == [] and merged(api, taken_out(other)) == []
+
+    (found,) = api.ok("GET", "checks/worklist")["findings"]
+    assert found["kind"] == "unfinished" and "two copies" in found["evidence"]
+    rotation = api.ok("POST", "rotations", {"login_id": first})["rotation_id"]
+    api.ok("POST", f"rotations/{rotation}/hand-out", {"purpose": "copy"})
+    api.ok("POST", f"rotations/{rotation}/events", {"event": "accept"})
+    evidence = [f["evidence"] for f in api.ok("GET", "checks/worklist")["findings"]]
+    assert not any("two copies" in one for one in evidence)
+
+
+def test_deleted_here_and_changed_there_is_asked(api: Api, other: Api) -> None:
+    login = api.add("Gantry")["login_id"]
+    merged(other, taken_out(api))
+    other.ok("PUT", f"logins/{login}", {"title": "Gantry Rentals"})
+    api.ok("DELETE", f"logins/{login}", **api.proof())
+    lines = merged(api, taken_out(other), login)
+    assert ("Gantry Rentals", "asked") in lines
+    assert [row["title"] for row in api.ok("GET", "logins")["logins"]] == ["Gantry Rentals"]
+
+
+def test_a_bundle_that_does_not_open_changes_nothing(api: Api) -> None:
+    api.add("Gantry")
+    before = everything(api)
+    bundle = taken_out(api)
+    for body, code in (
+        (b"", "422 bundle_refused"),
+        (b"{}", "422 bundle_refused"),
+        (bundle[:-9] + b"AAAAAAAAA", "403 bundle_closed"),
+    ):
+        answer = api.call("POST", "bundles", body)
+        if answer.is_success:
+            held = answer.json()["bundle_id"]
+            answer = api.call("POST", f"bundles/{held}/open", {"passphrase": SEAL})
+            assert api.refused("POST", f"bundles/{held}/merge", {}) == "404 import_unknown"
+        assert f"{answer.status_code} {answer.json()['code']}" == code
+    assert api.refused("POST", "bundles/take-out", {"passphrase": SEAL}) == "403 proof_needed"
+    weak = {"passphrase": "lantern1"}
+    assert api.refused("POST", "bundles/take-out", weak, **api.proof()) == (
+        "422 passphrase_too_weak"
+    )
+    assert everything(api) == before
+
+
+def test_a_bundle_for_another_vault_needs_no_passphrase_and_opens_there_alone(
+    api: Api, other: Api
+) -> None:
+    api.add("Gantry", secret={"own": "rope-and-plank"})
+    key = other.ok("POST", "bundles/key")["public_key"]
+    assert other.ok("POST", "bundles/key")["public_key"] == key
+    answer = api.call("POST", "bundles/take-out", {"recipient": key}, **api.proof())
+    for vault, opens in ((api, False), (other, True)):
+        held = vault.ok("POST", "bundles", answer.content)
+        assert held["for_a_key"]
+        path = f"bundles/{held['bundle_id']}/open"
+        assert vault.call("POST", path, {}).is_success is opens
+    assert merged(other, answer.content) == [("Gantry", "added")]
+    assert everything(other) == everything(api)
+    wrong = {"recipient": "{}"}
+    assert api.refused("POST", "bundles/take-out", wrong, **api.proof()) == "422 field_invalid"
+
+
+def test_a_document_that_only_looks_like_one_is_refused_whole(api: Api, other: Api) -> None:
+    login_id = api.add("Gantry")["login_id"]
+    for document in ({"importance": "huge"}, {"created_at": None}, {"tags": 7}):
+        with api.keeper.at_work() as vault:
+            contents = read_contents(vault)
+            contents.records["LOGIN"][login_id]["1"] |= document
+            text = write_content(contents, vault_id="v", made_at=api.clock.now())
+        bundle = seal_bundle(text, passphrase=SEAL, parameters=CHEAP, random_bytes=os.urandom)
+        held = other.ok("POST", "bundles", bundle)["bundle_id"]
+        other.ok("POST", f"bundles/{held}/open", {"passphrase": SEAL})
+        refused = other.refused("POST", f"bundles/{held}/merge", {})
+        assert refused == "422 bundle_content_refused"
+        assert other.ok("GET", "logins")["logins"] == []

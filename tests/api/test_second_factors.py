@@ -1,0 +1,74 @@
+"""Second factors: set up by picture or text, in force once accepted, backup codes struck off."""
+
+import io
+
+import segno
+from PIL import Image
+
+from tests.api.conftest import Api
+
+BASE32 = "GEZDGNBVGY3TQOJQGEZDGNBVGY3TQOJQ"
+ADDRESS = f"otpauth://totp/Keylight:ilse?secret={BASE32}&issuer=Keylight&digits=8&algorithm=SHA1"
+
+
+def png(text: str, **how: object) -> bytes:
+    out = io.BytesIO()
+    segno.make(text).save(out, kind="png", scale=4, **how)
+    return out.getvalue()
+
+
+def test_a_picture_sets_the_codes_up_and_the_site_ends_it(api: Api) -> None:
+    login_id = api.add()["login_id"]
+    path = f"logins/{login_id}"
+    for picture in (png(ADDRESS), png(ADDRESS, dark="white", light=None)):
+        answer = api.call("POST", f"{path}/second-factor/picture", picture)
+        assert answer.json() == {"second_factor": "setting_up"} and BASE32 not in answer.text
+    code = api.ok("POST", f"{path}/code", {"purpose": "reveal"})
+    assert len(code["code"]) == 8 and 1 <= code["valid_s"] <= 30
+    api.clock.pass_s(code["valid_s"])
+    assert api.ok("POST", f"{path}/code", {"purpose": "reveal"})["code"] == code["next_code"]
+    assert api.ok("GET", path)["second_factor"] == "setting_up"
+    api.ok("POST", f"{path}/second-factor/accepted")
+    assert api.ok("GET", path)["second_factor"] == "here"
+    typed = api.ok("POST", f"{path}/second-factor", {"code_key": "jbsw y3dp ehpk 3pxp"})
+    assert typed == {"second_factor": "setting_up"}
+    assert [e["field"] for e in api.ok("GET", path)["history"]] == ["key of its codes"]
+
+
+def test_pictures_that_are_none_are_refused_and_change_nothing(api: Api) -> None:
+    login_id = api.add()["login_id"]
+    path = f"logins/{login_id}/second-factor"
+    large = io.BytesIO()
+    Image.new("1", (10_000, 5_000)).save(large, "PNG")
+    for body, refusal in (
+        (b"", "422 picture_refused"),
+        (b"no picture", "422 picture_refused"),
+        (png(ADDRESS)[:300], "422 picture_refused"),
+        (large.getvalue(), "422 picture_refused"),
+        (png("https://keylight.example"), "422 picture_without_key"),
+        (png("otpauth://hotp/a?secret=" + BASE32), "422 field_invalid"),
+        (b"0" * (10 << 20), "413 body_too_large"),
+    ):
+        assert api.refused("POST", f"{path}/picture", body) == refusal
+    assert api.refused("POST", path, {"code_key": "not base 32 !"}) == "422 field_invalid"
+    assert api.refused("POST", f"{path}/accepted") == "404 nothing_held"
+    assert api.ok("GET", f"logins/{login_id}")["second_factor"] == "none"
+
+
+def test_backup_codes_are_kept_in_order_and_struck_off(api: Api) -> None:
+    login_id = api.add()["login_id"]
+    path = f"logins/{login_id}/backup-codes"
+    api.ok("PUT", path, {"text": "aaaa-1111\nbbbb-2222, cccc-3333\n\naaaa-1111"})
+    api.ok("POST", f"{path}/1", {"used": True})
+    listed = api.ok("POST", path, {"purpose": "reveal"})
+    assert [(c["code"], c["used_at"] is not None) for c in listed] == [
+        ("aaaa-1111", False),
+        ("bbbb-2222", True),
+        ("cccc-3333", False),
+    ]
+    api.ok("PUT", path, {"text": "bbbb-2222 \n dddd-4444"})
+    api.ok("PUT", f"logins/{login_id}", {"title": "T", "secret": {"own": "another-one"}})
+    used = [c["used_at"] is not None for c in api.ok("POST", path, {"purpose": "copy"})]
+    assert used == [True, False]
+    assert api.refused("POST", f"{path}/2", {"used": True}) == "404 nothing_held"
+    assert api.refused("PUT", path, {"text": "\n".join(map(str, range(60)))}) == "422 field_invalid"

@@ -1,0 +1,75 @@
+"""What a bundle holds is looked at before it is believed."""
+
+import json
+from copy import deepcopy
+from datetime import UTC, datetime
+from typing import Any
+
+import pytest
+
+from newknot.core.carry.merge import Contents
+from newknot.exchange.bundle import BundleContentRefused, read_content, write_content
+
+AT = datetime(2026, 5, 3, 12, tzinfo=UTC)
+ID = "a" * 32
+LOGIN: dict[str, Any] = {
+    "1": {"title": "T", "secret_since_at": "2026-01-01", "edition": 1, "stamps": {"title": 1}},
+    "2": {"secret": "s", "fields": []},
+    "3": {"earlier": [["i", "s", {}, "1", "2", True, ""]]},
+}
+
+
+def document(**parts: Any) -> bytes:
+    contents = Contents({"LOGIN": {ID: deepcopy(LOGIN)}}, {"b" * 32: 3})
+    whole = json.loads(write_content(contents, vault_id="v", made_at=AT))
+    return json.dumps(whole | parts).encode()
+
+
+def with_login(part: str, **values: Any) -> bytes:
+    login: dict[str, Any] = deepcopy(LOGIN)
+    login[part] = {**login[part], **values}
+    return document(records={"LOGIN": {ID: login}})
+
+
+def test_what_is_written_is_read() -> None:
+    found = read_content(document())
+    assert (found.vault_id, found.made_at) == ("v", AT)
+    assert found.contents == Contents({"LOGIN": {ID: LOGIN}}, {"b" * 32: 3})
+
+
+DEEP: Any = {}
+for _ in range(20):
+    DEEP = {"a": DEEP}
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        b"",
+        b"[]",
+        b"[" * 1_000_000,
+        b'{"format": "newknot bundle 2"}',
+        document(made_at="yesterday"),
+        document(removed={"b": 1}),
+        document(removed={"b" * 32: "1"}),
+        document(records=[]),
+        document(records={"VAULT": {}}),
+        document(records={"LOGIN": {"../../etc": LOGIN}}),
+        document(records={"LOGIN": {ID: {"2": {}}}}),
+        document(records={"LOGIN": {ID: LOGIN | {"4": {}}}}),
+        document(records={"LOGIN": {ID: LOGIN | {"1": []}}}),
+        document(records={"POLICY": {ID: {"1": DEEP}}}),
+        document(records={"POLICY": {ID: {"1": {"edition": "9"}}}}),
+        document(records={"POLICY": {ID: {"1": {"stamps": {"a": None}}}}}),
+        with_login("1", secret_since_at=None),
+        with_login("1", title=7),
+        with_login("2", secret=None),
+        with_login("2", fields={}),
+        with_login("3", earlier=[["i"]]),
+        with_login("3", earlier={}),
+    ],
+    ids=range(22),
+)
+def test_what_is_not_as_it_should_be_is_refused(text: bytes) -> None:
+    with pytest.raises(BundleContentRefused):
+        read_content(text)

@@ -1,0 +1,133 @@
+"""The Credential Exchange Format: round trips, what others write, what cannot be taken."""
+
+import json
+from datetime import UTC, datetime
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from newknot.core.second_factor import CodeKey
+from newknot.exchange.carried import CarriedLogin
+from newknot.exchange.cxf import ASIDE, CxfRefused, read_cxf, write_cxf
+from tests.exchange.samples import logins
+
+NOW = datetime(2026, 3, 4, 5, 6, 7, tzinfo=UTC)
+
+
+def written(found: list[CarriedLogin]) -> bytes:
+    ids = iter(range(1, 10_000))
+    return write_cxf(found, now=NOW, new_id=lambda: next(ids).to_bytes(16))
+
+
+@settings(deadline=None)
+@given(st.lists(logins(), max_size=4))
+def test_what_is_written_is_read_back_whole(found: list[CarriedLogin]) -> None:
+    read = read_cxf(written(found))
+    assert [one.reason for one in read] == ["" for _ in found]
+    for one, login in zip(read, found, strict=True):
+        keys = [one.login.code_key.reveal(), login.code_key.reveal()]
+        addresses = [CodeKey.read(key).address if key else "" for key in keys]
+        assert addresses[0] == addresses[1]
+        values = [
+            {name: getattr(of, name) for name in CarriedLogin.__slots__ if name != "code_key"}
+            for of in (one.login, login)
+        ]
+        assert values[0] == values[1]
+
+
+OTHERS = {
+    "version": {"major": 1, "minor": 0},
+    "exporterRpId": "exporter.example",
+    "exporterDisplayName": "Exporter",
+    "timestamp": 1700000000,
+    "accounts": [
+        {
+            "id": "YQ",
+            "username": "ilse",
+            "email": "ilse@tallowpost.example",
+            "collections": [
+                {
+                    "id": "Yw",
+                    "title": "Work",
+                    "items": [],
+                    "subCollections": [{"id": "ZA", "title": "Hire", "items": [{"item": "aQ"}]}],
+                }
+            ],
+            "items": [
+                {
+                    "id": "aQ",
+                    "creationAt": 1700000000,
+                    "modifiedAt": 1700000001,
+                    "title": "Gantry Rentals",
+                    "scope": {"urls": ["https://gantry.example", "https://hire.gantry.example"]},
+                    "credentials": [
+                        {
+                            "type": "basic-auth",
+                            "username": {"fieldType": "string", "value": "quist"},
+                            "password": {
+                                "fieldType": "concealed-string",
+                                "value": "rope-and-plank",
+                            },
+                        },
+                        {"type": "totp", "secret": "JBSWY3DPEHPK3PXP", "algorithm": "sha1"},
+                        {"type": "passkey", "credentialId": "AAA", "key": "BBB"},
+                        {"type": "note", "content": {"fieldType": "string", "value": "By the day"}},
+                        {
+                            "type": "custom-fields",
+                            "fields": [
+                                {"fieldType": "concealed-string", "label": "PIN", "value": "4417"},
+                                {"fieldType": "string", "label": "Yard", "value": "North"},
+                            ],
+                        },
+                    ],
+                },
+                {"id": "ag", "title": "", "credentials": []},
+                "none",
+            ],
+        }
+    ],
+}
+
+
+def test_what_others_write_is_placed_and_the_rest_is_kept_and_given_back() -> None:
+    whole, untitled, none = read_cxf(json.dumps(OTHERS).encode())
+    login = whole.login
+    assert (login.title, login.user_name, login.address, login.folder) == (
+        "Gantry Rentals",
+        "quist",
+        "https://gantry.example",
+        "Work/Hire",
+    )
+    assert login.secret.reveal() == "rope-and-plank" and login.notes == "By the day"
+    assert CodeKey.read(login.code_key.reveal())
+    assert [(f.name, f.value) for f in login.fields] == [
+        ("further address", "https://hire.gantry.example"),
+        ("Yard", "North"),
+    ]
+    assert [f.name for f in login.secret_fields] == [ASIDE + "passkey", "PIN"]
+    assert whole.left == ("a credential of the kind “passkey”, kept aside",)
+    assert untitled.reason == "has neither a title nor an address" and none.reason == "is no item"
+    (item,) = json.loads(written([login]))["accounts"][0]["items"]
+    assert {"type": "passkey", "credentialId": "AAA", "key": "BBB"} in item["credentials"]
+
+
+@pytest.mark.parametrize(
+    "body",
+    [
+        b"",
+        b"{",
+        b"[]",
+        b"{}",
+        b"\xff\xfe{}",
+        json.dumps({"version": {"major": 2}}).encode(),
+        json.dumps({"version": {"major": 1}, "accounts": 1}).encode(),
+        b'{"a":' * 100_000,
+        b'{"version":{"major":1},"accounts":' + b"[" * 200 + b"]" * 200 + b"}",
+        b" " * (21 << 20),
+    ],
+    ids=range(10),
+)
+def test_what_is_no_such_file_is_refused(body: bytes) -> None:
+    with pytest.raises(CxfRefused):
+        read_cxf(body)
