@@ -12,6 +12,18 @@ export const sessionToken = {
   clear: () => sessionStorage.removeItem(TOKEN),
 };
 
+let staying = false;
+
+/** While the vault is sealed anew other calls are refused: that is not a lock. */
+export async function staysOpen<T>(act: () => Promise<T>): Promise<T> {
+  staying = true;
+  try {
+    return await act();
+  } finally {
+    staying = false;
+  }
+}
+
 /** A failed call: the server's code and data, or `unreachable`. */
 export class Problem extends Error {
   constructor(
@@ -58,7 +70,7 @@ async function send(request: Request): Promise<Response> {
   } catch {
     throw new Problem("unreachable");
   }
-  if (response.status === 423 || response.status === 401) {
+  if (!staying && (response.status === 423 || response.status === 401)) {
     sessionToken.clear();
     hooks.onLocked();
   }
@@ -109,19 +121,34 @@ async function bytes(path: string): Promise<Blob> {
 }
 
 /** The report of what to do, as a table or a page. */
-export async function reportContent(kind: "csv" | "html", wish: Schema["ReportIn"]): Promise<Blob> {
-  const request = new Request(`${window.location.origin}/api/reports/${kind}`, {
+export const reportContent = (kind: "csv" | "html", wish: Schema["ReportIn"]) =>
+  exportContent(`reports/${kind}`, wish);
+
+/** A table of logins to be looked at before it is taken in. */
+export const sendFile = (file: File) => post<Schema["ImportTable"]>("imports", file);
+
+/** The QR picture that a site shows for the codes of a login. */
+export const sendPicture = (login_id: string, picture: Blob) =>
+  post<Schema["SecondFactorOut"]>(`logins/${login_id}/second-factor/picture`, picture);
+
+/** A sealed bundle, to be opened and merged. */
+export const sendBundle = (file: File) => post<Schema["BundleHeld"]>("bundles", file);
+
+/** A file that goes out. */
+export async function exportContent(path: string, body?: object): Promise<Blob> {
+  const request = new Request(`${window.location.origin}/api/${path}`, {
     method: "POST",
-    body: JSON.stringify(wish),
-    headers: { "content-type": "application/json" },
+    body: body ? JSON.stringify(body) : null,
+    headers: body ? { "content-type": "application/json" } : {},
   });
   const response = await send(request);
   if (!response.ok) throw await problemOf(response);
   return response.blob();
 }
 
-/** A table of logins to be looked at before it is taken in. */
-export const sendFile = (file: File) => post<Schema["ImportTable"]>("imports", file);
+/** What the QR codes of a picture say: the words of recovery sheets. */
+export const readPicture = (picture: Blob) =>
+  post<Schema["PictureTexts"]>("vault/recover/picture", picture);
 
 /** Site policies; those that differ from what is there are replaced only where that is asked. */
 export const sendPolicies = (file: Blob, replaces: boolean) =>

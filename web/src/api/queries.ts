@@ -63,8 +63,32 @@ export const queries = {
         answer(client.GET("/rotations/{rotation_id}/drive", { params: { path: { rotation_id } } })),
       gcTime: 0,
     }),
+  changePage: (rotation_id: string) =>
+    queryOptions({
+      queryKey: ["change-page", rotation_id],
+      queryFn: () =>
+        answer(
+          client.POST("/rotations/{rotation_id}/change-page", {
+            params: { path: { rotation_id } },
+          }),
+        ),
+      retry: false,
+      staleTime: Infinity,
+    }),
+  mails: () =>
+    queryOptions({
+      queryKey: ["mails"],
+      queryFn: () => answer(client.POST("/mails")),
+      retry: false,
+      gcTime: 0,
+    }),
   campaigns: () =>
     queryOptions({ queryKey: ["campaigns"], queryFn: () => answer(client.GET("/campaigns")) }),
+  pastRetention: () =>
+    queryOptions({
+      queryKey: ["past-retention"],
+      queryFn: () => answer(client.GET("/history/past-retention")),
+    }),
   events: () =>
     queryOptions({ queryKey: ["events"], queryFn: () => answer(client.GET("/events")) }),
   ownDetails: () =>
@@ -85,6 +109,16 @@ export const queries = {
       queryFn: () => answer(client.GET("/vault/passphrase")),
       gcTime: 0,
     }),
+  clearFiles: () =>
+    queryOptions({
+      queryKey: ["clear-files"],
+      queryFn: () => answer(client.GET("/exports/files")),
+      refetchInterval: 30_000,
+    }),
+  backups: () =>
+    queryOptions({ queryKey: ["backups"], queryFn: () => answer(client.GET("/backups")) }),
+  recovery: () =>
+    queryOptions({ queryKey: ["recovery"], queryFn: () => answer(client.GET("/recovery")) }),
   safeguards: () =>
     queryOptions({ queryKey: ["safeguards"], queryFn: () => answer(client.GET("/safeguards")) }),
 };

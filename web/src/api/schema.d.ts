@@ -4,7 +4,7 @@
  */
 
 export interface paths {
-    "/backups": {
+    "/addresses": {
         parameters: {
             query?: never;
             header?: never;
@@ -12,6 +12,50 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        put?: never;
+        /**
+         * See Address
+         * @description Which logins are of its site, else which sites it only resembles.
+         */
+        post: operations["see_address_addresses_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/addresses/kept-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Out
+         * @description Keeps the place of an address out, or no longer.
+         */
+        post: operations["keep_out_addresses_kept_out_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Backups
+         * @description All that lie in the folder for them, newest first.
+         */
+        get: operations["list_backups_backups_get"];
         put?: never;
         /**
          * Make Backup
@@ -38,6 +82,166 @@ export interface paths {
         get: operations["backup_content_backups__name__get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/backups/{name}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look Into Backup
+         * @description What restoring it would change of the logins.
+         */
+        post: operations["look_into_backup_backups__name__look_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/backups/{name}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Backup
+         * @description Puts everything back as it was then; the present state is backed up first.
+         */
+        post: operations["restore_backup_backups__name__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/bundles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hold File
+         * @description Holds a bundle given as the raw body, still sealed, until it is opened or let go.
+         */
+        post: operations["hold_file_bundles_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/bundles/key": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Public Key
+         * @description The public key of this vault, to seal bundles for it alone.
+         */
+        post: operations["public_key_bundles_key_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/bundles/take-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Out
+         * @description The vault as one sealed file.
+         */
+        post: operations["take_out_bundles_take_out_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/bundles/{bundle_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Forget
+         * @description Lets a bundle go from memory.
+         */
+        delete: operations["forget_bundles__bundle_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/bundles/{bundle_id}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Merge
+         * @description Merges it, in one step or not at all, and lets it go from memory.
+         */
+        post: operations["merge_bundles__bundle_id__merge_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/bundles/{bundle_id}/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open Bundle
+         * @description What merging it would change here; nothing is changed yet.
+         */
+        post: operations["open_bundle_bundles__bundle_id__open_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -472,6 +676,134 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/exports/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Logins Csv
+         * @description All logins as CSV, every secret in the clear.
+         */
+        post: operations["logins_csv_exports_csv_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/exports/cxf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Logins Cxf
+         * @description All logins in the Credential Exchange Format, every secret in the clear.
+         */
+        post: operations["logins_cxf_exports_cxf_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/exports/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Clear Files
+         * @description Files with secrets in the clear that still lie on this machine.
+         */
+        get: operations["clear_files_exports_files_get"];
+        put?: never;
+        /**
+         * Write Clear File
+         * @description Writes such a file for the owner alone, beside the vault; it is watched until it is gone.
+         */
+        post: operations["write_clear_file_exports_files_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/exports/files/delete": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Delete Clear File
+         * @description Deletes one of them for good.
+         */
+        post: operations["delete_clear_file_exports_files_delete_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/exports/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * History Csv
+         * @description When each secret served: no secret is in it.
+         */
+        post: operations["history_csv_exports_history_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/history/past-retention": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Past Retention
+         * @description How many earlier secrets are past what the safeguards set, of how many logins.
+         */
+        get: operations["past_retention_history_past_retention_get"];
+        put?: never;
+        post?: never;
+        /**
+         * Delete Past Retention
+         * @description Deletes them for good; answers what is left of them.
+         */
+        delete: operations["delete_past_retention_history_past_retention_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/imports": {
         parameters: {
             query?: never;
@@ -483,9 +815,29 @@ export interface paths {
         put?: never;
         /**
          * Read File
-         * @description Reads a CSV file given as the raw body; kept in memory until applied or locked.
+         * @description Reads a file given as the raw body; kept in memory until applied or locked.
          */
         post: operations["read_file_imports_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/imports/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo
+         * @description Takes back what was brought in last, since the vault was unlocked.
+         */
+        post: operations["undo_imports_undo_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -628,6 +980,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/logins/{login_id}/backup-codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Backup Codes
+         * @description Keeps the codes of a text in place of those there were.
+         */
+        put: operations["keep_backup_codes_logins__login_id__backup_codes_put"];
+        /**
+         * Backup Codes
+         * @description The codes, each struck off or not.
+         */
+        post: operations["backup_codes_logins__login_id__backup_codes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/logins/{login_id}/backup-codes/{place}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike Off
+         * @description Notes that a code was used, or was not.
+         */
+        post: operations["strike_off_logins__login_id__backup_codes__place__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/logins/{login_id}/code": {
         parameters: {
             query?: never;
@@ -648,6 +1044,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/logins/{login_id}/history/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare History
+         * @description The current secret and each earlier one by lengths and guess numbers.
+         */
+        post: operations["compare_history_logins__login_id__history_compare_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/logins/{login_id}/history/{earlier_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Earlier
+         * @description Deletes one earlier secret for good.
+         */
+        delete: operations["delete_earlier_logins__login_id__history__earlier_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/logins/{login_id}/history/{earlier_id}/restore": {
         parameters: {
             query?: never;
@@ -658,10 +1094,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Restore Earlier
-         * @description Makes an earlier secret current again; the current one goes to the history.
+         * Restore Field
+         * @description Puts a further field back to an earlier value; a login's secret is restored by a rotation.
          */
-        post: operations["restore_earlier_logins__login_id__history__earlier_id__restore_post"];
+        post: operations["restore_field_logins__login_id__history__earlier_id__restore_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -722,6 +1158,66 @@ export interface paths {
          * @description Takes a login out of the bin.
          */
         post: operations["restore_login_logins__login_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/logins/{login_id}/second-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Up
+         * @description Keeps a key as the site gives it, until the site accepted a code of it.
+         */
+        post: operations["set_up_logins__login_id__second_factor_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/logins/{login_id}/second-factor/accepted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Site Accepted
+         * @description The site took a code: the set-up is at its end.
+         */
+        post: operations["site_accepted_logins__login_id__second_factor_accepted_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/logins/{login_id}/second-factor/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Up By Picture
+         * @description The same of a QR picture, given as the raw body.
+         */
+        post: operations["set_up_by_picture_logins__login_id__second_factor_picture_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -822,6 +1318,26 @@ export interface paths {
          * @description The secret of a loose end, to copy it once more.
          */
         post: operations["loose_end_secret_loose_ends__loose_end_id__secret_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/mails": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look Into Tray
+         * @description Mails that tell of a change at a login's site, newest first.
+         */
+        post: operations["look_into_tray_mails_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -940,6 +1456,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/recovery": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Recovery
+         * @description What is kept of the sheets; null where there are none.
+         */
+        get: operations["recovery_recovery_get"];
+        put?: never;
+        /**
+         * Make Sheets
+         * @description New sheets, their words given this once; those before them are void.
+         */
+        post: operations["make_sheets_recovery_post"];
+        /**
+         * Void Sheets
+         * @description Makes all sheets void.
+         */
+        delete: operations["void_sheets_recovery_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/recovery/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Practise
+         * @description Rehearses a recovery with the real sheets; only the day of it is noted.
+         */
+        post: operations["practise_recovery_practice_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/reports": {
         parameters: {
             query?: never;
@@ -1038,6 +1602,26 @@ export interface paths {
         get: operations["one_rotation_rotations__rotation_id__get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/rotations/{rotation_id}/change-page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Page
+         * @description Where the site changes passwords, asked of it where its login is switched on for that.
+         */
+        post: operations["change_page_rotations__rotation_id__change_page_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1222,6 +1806,46 @@ export interface paths {
          * @description Another new secret; the one before goes to the history, marked never used.
          */
         post: operations["stage_again_rotations__rotation_id__stage_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/rotations/{rotation_id}/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Next Trial
+         * @description The next sign-in by which the user finds silent faults; at the end what they are.
+         */
+        post: operations["next_trial_rotations__rotation_id__trials_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/rotations/{rotation_id}/trials/secret": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Trial Secret
+         * @description What is to be typed for a trial.
+         */
+        post: operations["trial_secret_rotations__rotation_id__trials_secret_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1416,6 +2040,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/vault/new-key": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * New Key
+         * @description The vault sealed anew under a new key and passphrase; all other sessions end.
+         */
+        post: operations["new_key_vault_new_key_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/vault/older-copy-accepted": {
         parameters: {
             query?: never;
@@ -1494,6 +2138,66 @@ export interface paths {
          * @description The passphrase again, for one act.
          */
         post: operations["prove_presence_vault_proof_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/vault/recover": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Recover
+         * @description The vault opened by its sheets and put under a new passphrase; wrong ones are slowed.
+         */
+        post: operations["recover_vault_recover_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/vault/recover/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At
+         * @description Each sheet by itself and beside the others: which is wrong, and why. Opens nothing.
+         */
+        post: operations["look_at_vault_recover_look_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/vault/recover/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Picture
+         * @description The texts of the QR codes of a picture, given as the raw body.
+         */
+        post: operations["read_picture_vault_recover_picture_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1635,6 +2339,30 @@ export interface components {
          */
         Act: "reveal" | "copy" | "edit" | "delete" | "check" | "export";
         /**
+         * AddressIn
+         * @description Any address, as pasted.
+         */
+        AddressIn: {
+            /** Address */
+            address: string;
+        };
+        /**
+         * AddressSeenOut
+         * @description host: as it is read; logins: of its site.
+         */
+        AddressSeenOut: {
+            /** Domain */
+            domain: string;
+            /** Host */
+            host: string;
+            /** Is Kept Out */
+            is_kept_out: boolean;
+            /** Logins */
+            logins: components["schemas"]["SeenLogin"][];
+            /** Resembles */
+            resembles: components["schemas"]["ResemblingOut"][];
+        };
+        /**
          * AdviceOut
          * @description A change, and the guess number after it.
          */
@@ -1664,6 +2392,27 @@ export interface components {
             unique_count: number | null;
         };
         /**
+         * BackupCodeOut
+         * @description A backup code; used_at null: not yet.
+         */
+        BackupCodeOut: {
+            /** Code */
+            code: string;
+            /** Used At */
+            used_at: string | null;
+        };
+        /**
+         * BackupCodesIn
+         * @description Backup codes as the site gives them: one a line, or between commas.
+         */
+        BackupCodesIn: {
+            /**
+             * Text
+             * Format: password
+             */
+            text: string;
+        };
+        /**
          * BackupOut
          * @description A backup that was opened after writing.
          */
@@ -1682,9 +2431,11 @@ export interface components {
         };
         /**
          * BeginIn
-         * @description Which login is to be rotated.
+         * @description Which login is to be rotated; earlier_id: the earlier secret that is to be restored.
          */
         BeginIn: {
+            /** Earlier Id */
+            earlier_id?: string | null;
             /** Length */
             length?: number | null;
             /** Login Id */
@@ -1716,6 +2467,65 @@ export interface components {
             usual_rate_per_s: number;
         };
         /**
+         * BundleFacts
+         * @description is_own: whether it comes from a copy of this vault.
+         */
+        BundleFacts: {
+            /** Is Own */
+            is_own: boolean;
+            /** Lines */
+            lines: components["schemas"]["MergeLineOut"][];
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+        };
+        /**
+         * BundleHeld
+         * @description A bundle in memory, still sealed; for_a_key: opened without a passphrase, or not at all.
+         */
+        BundleHeld: {
+            /** Bundle Id */
+            bundle_id: string;
+            /** For A Key */
+            for_a_key: boolean;
+        };
+        /**
+         * BundleKeyOut
+         * @description A public key as a JWK.
+         */
+        BundleKeyOut: {
+            /** Public Key */
+            public_key: string;
+        };
+        /**
+         * BundleOpenIn
+         * @description Its passphrase; not looked at where it is open already.
+         */
+        BundleOpenIn: {
+            /**
+             * Passphrase
+             * Format: password
+             * @default
+             */
+            passphrase: string;
+        };
+        /**
+         * BundleOut
+         * @description The passphrase that a bundle is to be sealed under, or the public key that it is for.
+         */
+        BundleOut: {
+            /**
+             * Passphrase
+             * Format: password
+             * @default
+             */
+            passphrase: string;
+            /** Recipient */
+            recipient?: string | null;
+        };
+        /**
          * CampaignIn
          * @description The logins to rotate.
          */
@@ -1741,6 +2551,14 @@ export interface components {
             places: components["schemas"]["PlaceOut"][];
         };
         /**
+         * ChangePageOut
+         * @description The address to be opened.
+         */
+        ChangePageOut: {
+            /** Address */
+            address: string;
+        };
+        /**
          * ChangePassphraseIn
          * @description The present passphrase, and the one that is to be.
          */
@@ -1757,12 +2575,57 @@ export interface components {
             passphrase: string;
         };
         /**
+         * ClearFileIn
+         * @description In which format.
+         */
+        ClearFileIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "csv" | "cxf";
+        };
+        /**
+         * ClearFileOut
+         * @description A file with every secret in the clear, and when it was written.
+         */
+        ClearFileOut: {
+            /** Path */
+            path: string;
+            /**
+             * Written At
+             * Format: date-time
+             */
+            written_at: string;
+        };
+        /**
+         * ClearFilePath
+         * @description Which file.
+         */
+        ClearFilePath: {
+            /** Path */
+            path: string;
+        };
+        /**
+         * CodeKeyIn
+         * @description The key of a login's codes: Base32, or an otpauth address.
+         */
+        CodeKeyIn: {
+            /**
+             * Code Key
+             * Format: password
+             */
+            code_key: string;
+        };
+        /**
          * CodeOut
-         * @description A code of a second factor, and for how many more seconds it is taken.
+         * @description A code, for how many more seconds it is taken, and the one that follows it.
          */
         CodeOut: {
             /** Code */
             code: string;
+            /** Next Code */
+            next_code: string;
             /** Valid S */
             valid_s: number;
         };
@@ -1798,6 +2661,24 @@ export interface components {
             /** Reasons */
             reasons: string[];
             second: components["schemas"]["MeasureOut"];
+        };
+        /**
+         * ComparedOut
+         * @description A secret by what it is. earlier_id null: the current one, which the others share with.
+         */
+        ComparedOut: {
+            /** Earlier Id */
+            earlier_id: string | null;
+            /** Entropy Bits */
+            entropy_bits: number | null;
+            /** Guess Number Log10 */
+            guess_number_log10: number;
+            /** Length */
+            length: number;
+            /** Shared End */
+            shared_end: number;
+            /** Shared Start */
+            shared_start: number;
         };
         /**
          * ConflictOut
@@ -1843,6 +2724,18 @@ export interface components {
             /** Faces */
             faces: string[];
             shape: components["schemas"]["WordsShape"];
+        };
+        /**
+         * DifferenceOut
+         * @description A field that is one thing here and another in the file; both empty for a secret.
+         */
+        DifferenceOut: {
+            /** Field */
+            field: string;
+            /** Here */
+            here: string;
+            /** There */
+            there: string;
         };
         /**
          * DrawIn
@@ -2057,8 +2950,14 @@ export interface components {
         FaultsOut: {
             /** Folds Case */
             folds_case: boolean;
+            /** Guess Number Log10 */
+            guess_number_log10: number;
+            /** Is Exact */
+            is_exact: boolean;
             /** Keeps First */
             keeps_first: number | null;
+            /** Says */
+            says: string;
             /** Steps */
             steps: string[];
         };
@@ -2110,7 +3009,7 @@ export interface components {
          * @description The kinds, gravest first: the order of work follows this order.
          * @enum {string}
          */
-        FindingKind: "breached" | "notice" | "like_passphrase" | "weak" | "reused" | "similar" | "unfinished" | "off_policy" | "no_second_factor" | "overdue" | "plain_http";
+        FindingKind: "breached" | "unexplained_change" | "notice" | "like_passphrase" | "weak" | "reused" | "similar" | "unfinished" | "off_policy" | "no_second_factor" | "overdue" | "plain_http";
         /**
          * FindingRow
          * @description A row of the worklist, of a login or of a loose end. since_at: the age of its secret.
@@ -2176,16 +3075,16 @@ export interface components {
         };
         /**
          * ImportApply
-         * @description also_differing: rows whose site and user name are there with another secret.
+         * @description also_lines: rows to come in although their site and user name are there with another secret;
+         *     not_lines: new ones that are not to come in.
          */
         ImportApply: {
-            /**
-             * Also Differing
-             * @default false
-             */
-            also_differing: boolean;
+            /** Also Lines */
+            also_lines?: number[];
             /** Mapping */
             mapping: string[];
+            /** Not Lines */
+            not_lines?: number[];
         };
         /**
          * ImportPreview
@@ -2202,8 +3101,12 @@ export interface components {
         ImportRowOut: {
             /** Address */
             address: string;
+            /** Differs */
+            differs: components["schemas"]["DifferenceOut"][];
             /** Has Secret */
             has_secret: boolean;
+            /** Left */
+            left: string[];
             /** Line */
             line: number;
             /** Reason */
@@ -2212,7 +3115,7 @@ export interface components {
              * Status
              * @enum {string}
              */
-            status: "new" | "same" | "differing" | "bad";
+            status: "new" | "same" | "differing" | "kept_out" | "bad";
             /** Title */
             title: string;
             /** User Name */
@@ -2229,6 +3132,11 @@ export interface components {
             encoding: string;
             /** Import Id */
             import_id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "csv" | "cxf";
             /** Mapping */
             mapping: string[];
             /** Row Count */
@@ -2287,6 +3195,24 @@ export interface components {
             address: string;
         };
         /**
+         * KeepOutIn
+         * @description An address, and whether its place is to be kept out.
+         */
+        KeepOutIn: {
+            /** Address */
+            address: string;
+            /** Kept Out */
+            kept_out: boolean;
+        };
+        /**
+         * KeptOut
+         * @description The domain that is kept out now, or no longer.
+         */
+        KeptOut: {
+            /** Domain */
+            domain: string;
+        };
+        /**
          * KnotOut
          * @description A login that some cord holds, and how many others fall with it.
          */
@@ -2330,6 +3256,12 @@ export interface components {
             /** Waiver Ids */
             waiver_ids: string[];
         };
+        /**
+         * Likeness
+         * @description In which way, the most deceptive first.
+         * @enum {string}
+         */
+        Likeness: "other_alphabet" | "look_alike" | "one_letter" | "other_ending" | "name_inside";
         /**
          * LineIn
          * @description A line that the user remembers; of it only the first letters are kept.
@@ -2524,6 +3456,18 @@ export interface components {
             user_name: string;
         };
         /**
+         * LookedAtOut
+         * @description A sheet's place in its set and how many are needed, or what is wrong with it.
+         */
+        LookedAtOut: {
+            /** Place */
+            place: number | null;
+            /** Reason */
+            reason: string;
+            /** Threshold */
+            threshold: number | null;
+        };
+        /**
          * LooseEndOut
          * @description A loose end, without its secret.
          */
@@ -2536,6 +3480,39 @@ export interface components {
             length: number;
             /** Loose End Id */
             loose_end_id: string;
+        };
+        /**
+         * MadeSheets
+         * @description All sheets, this once.
+         */
+        MadeSheets: {
+            /** Sheets */
+            sheets: components["schemas"]["SheetOut"][];
+        };
+        /**
+         * MailOut
+         * @description A mail that tells of a change. rotation_id: of the rotation that explains it.
+         */
+        MailOut: {
+            /** Link */
+            link: string;
+            /** Login Ids */
+            login_ids: string[];
+            /** Mail Id */
+            mail_id: string;
+            /** Rotation Id */
+            rotation_id: string | null;
+            /**
+             * Sent At
+             * Format: date-time
+             */
+            sent_at: string;
+            /** Site */
+            site: string;
+            /** Subject */
+            subject: string;
+            /** User Name */
+            user_name: string;
         };
         /**
          * MappingIn
@@ -2561,7 +3538,8 @@ export interface components {
         /**
          * MeasureOut
          * @description A guess number with its reasons. breached: how often the corpus holds the text, in words;
-         *     null where it does not, or where `corpus_used` is false.
+         *     null where it does not, or where `corpus_used` is false. site_keeps: what the site does to the
+         *     text that was measured, in words.
          */
         MeasureOut: {
             /** Advice */
@@ -2586,6 +3564,32 @@ export interface components {
             reasons: string;
             /** Segments */
             segments: components["schemas"]["SegmentOut"][];
+            /** Site Keeps */
+            site_keeps: string;
+        };
+        /**
+         * MergeIn
+         * @description Logins that were deleted on one side and changed on the other, to be taken out of the bin.
+         */
+        MergeIn: {
+            /** Take Out Of Bin */
+            take_out_of_bin?: string[];
+        };
+        /**
+         * MergeLineOut
+         * @description One record that a merge touches. what: added, changed, removed, parted or asked.
+         */
+        MergeLineOut: {
+            /** Kind */
+            kind: string;
+            /** Login Id */
+            login_id: string;
+            /** Title */
+            title: string;
+            /** User Name */
+            user_name: string;
+            /** What */
+            what: string;
         };
         /**
          * NoticeOut
@@ -2677,6 +3681,24 @@ export interface components {
             entropy_bits: number;
             /** Words */
             words: string[];
+        };
+        /**
+         * PastRetention
+         * @description Earlier secrets past their retention.
+         */
+        PastRetention: {
+            /** Login Count */
+            login_count: number;
+            /** Secret Count */
+            secret_count: number;
+        };
+        /**
+         * PictureTexts
+         * @description What the QR codes of a picture say.
+         */
+        PictureTexts: {
+            /** Texts */
+            texts: string[];
         };
         /**
          * PinIn
@@ -2830,6 +3852,36 @@ export interface components {
             resets: components["schemas"]["ResetOut"][];
         };
         /**
+         * RecoverIn
+         * @description With the passphrase that the vault is to have from then on.
+         */
+        RecoverIn: {
+            /**
+             * Passphrase
+             * Format: password
+             */
+            passphrase: string;
+            /** Sheets */
+            sheets: string[];
+        };
+        /**
+         * RecoveryOut
+         * @description threshold of count sheets open the vault; practised_at null: never tried.
+         */
+        RecoveryOut: {
+            /** Count */
+            count: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Practised At */
+            practised_at: string | null;
+            /** Threshold */
+            threshold: number;
+        };
+        /**
          * ReportIn
          * @description What the lines stand together by, and whether user names are in it.
          */
@@ -2867,6 +3919,17 @@ export interface components {
             lines: components["schemas"]["ReportLineOut"][];
         };
         /**
+         * ResemblingOut
+         * @description A site that the address is not, but resembles.
+         */
+        ResemblingOut: {
+            /** Domain */
+            domain: string;
+            how: components["schemas"]["Likeness"];
+            /** Logins */
+            logins: components["schemas"]["SeenLogin"][];
+        };
+        /**
          * ResetOut
          * @description The mailbox `by` can reset `of`; is_guess: told by the addresses, not by the user.
          */
@@ -2877,6 +3940,20 @@ export interface components {
             is_guess: boolean;
             /** Of */
             of: string;
+        };
+        /**
+         * RestoreLineOut
+         * @description One login that a restore would change. what: back, gone or differs.
+         */
+        RestoreLineOut: {
+            /** Login Id */
+            login_id: string;
+            /** Title */
+            title: string;
+            /** User Name */
+            user_name: string;
+            /** What */
+            what: string;
         };
         /**
          * RevealIn
@@ -2923,10 +4000,14 @@ export interface components {
             current_since_at: string;
             /** Handed Out At */
             handed_out_at: string | null;
+            /** Has Current */
+            has_current: boolean;
             /** Has Former */
             has_former: boolean;
             /** Is Open */
             is_open: boolean;
+            /** Is Sign Up */
+            is_sign_up: boolean;
             /** Is Stalled */
             is_stalled: boolean;
             /** Login Id */
@@ -2980,6 +4061,16 @@ export interface components {
          * @description What the user sets.
          */
         SafeguardsIn: {
+            /** Backup Daily */
+            backup_daily: number;
+            /** Backup Every H */
+            backup_every_h: number;
+            /** Backup Monthly */
+            backup_monthly: number;
+            /** Backup Place */
+            backup_place: string;
+            /** Backup Weekly */
+            backup_weekly: number;
             /** Clipboard Clear S */
             clipboard_clear_s: number;
             /** Corpus Used */
@@ -2988,8 +4079,16 @@ export interface components {
             feed_address: string;
             /** Feed Used */
             feed_used: boolean;
+            /** History Keep Days */
+            history_keep_days: number;
+            /** Kept Out */
+            kept_out: string[];
             /** Lock After S */
             lock_after_s: number;
+            /** Mail Address */
+            mail_address: string;
+            /** Mail Used */
+            mail_used: boolean;
             /** Proof Before */
             proof_before: {
                 [key: string]: components["schemas"]["ProofRule"];
@@ -3008,8 +4107,20 @@ export interface components {
          * @description With what the server adds: the corpora, the last backup, where the vault lies.
          */
         SafeguardsOut: {
+            /** Backup Daily */
+            backup_daily: number;
+            /** Backup Every H */
+            backup_every_h: number;
             /** Backup Folder */
             backup_folder: string;
+            /** Backup Monthly */
+            backup_monthly: number;
+            /** Backup Place */
+            backup_place: string;
+            /** Backup Problem */
+            backup_problem: string;
+            /** Backup Weekly */
+            backup_weekly: number;
             /** Clipboard Clear S */
             clipboard_clear_s: number;
             /** Corpora */
@@ -3020,10 +4131,18 @@ export interface components {
             feed_address: string;
             /** Feed Used */
             feed_used: boolean;
+            /** History Keep Days */
+            history_keep_days: number;
+            /** Kept Out */
+            kept_out: string[];
             /** Last Backup At */
             last_backup_at: string | null;
             /** Lock After S */
             lock_after_s: number;
+            /** Mail Address */
+            mail_address: string;
+            /** Mail Used */
+            mail_used: boolean;
             /** Proof Before */
             proof_before: {
                 [key: string]: components["schemas"]["ProofRule"];
@@ -3041,10 +4160,18 @@ export interface components {
         };
         /**
          * SecondFactor
-         * @description Where the second factor of a login is: none recorded, its code key here, or elsewhere.
+         * @description Where the second factor of a login is: none recorded, its code key here (and, once the site
+         *     accepted a code of it, in force), or elsewhere.
          * @enum {string}
          */
-        SecondFactor: "none" | "here" | "elsewhere";
+        SecondFactor: "none" | "setting_up" | "here" | "elsewhere";
+        /**
+         * SecondFactorOut
+         * @description Where a login's second factor stands now.
+         */
+        SecondFactorOut: {
+            second_factor: components["schemas"]["SecondFactor"];
+        };
         /**
          * SecretFieldIn
          * @description A further secret field; value None keeps the one there is.
@@ -3074,6 +4201,18 @@ export interface components {
         SecretOut: {
             /** Secret */
             secret: string;
+        };
+        /**
+         * SeenLogin
+         * @description A login by its names.
+         */
+        SeenLogin: {
+            /** Login Id */
+            login_id: string;
+            /** Title */
+            title: string;
+            /** User Name */
+            user_name: string;
         };
         /**
          * SegmentOut
@@ -3161,6 +4300,34 @@ export interface components {
             seconds_left: number;
         };
         /**
+         * SheetOut
+         * @description One sheet: its words, and the modules of its QR picture by rows of 0 and 1.
+         */
+        SheetOut: {
+            /** Qr Rows */
+            qr_rows: string[];
+            /** Words */
+            words: string;
+        };
+        /**
+         * SheetsIn
+         * @description Sheets as typed or read from pictures.
+         */
+        SheetsIn: {
+            /** Sheets */
+            sheets: string[];
+        };
+        /**
+         * SheetsWish
+         * @description How many sheets, and how many of them are needed.
+         */
+        SheetsWish: {
+            /** Count */
+            count: number;
+            /** Threshold */
+            threshold: number;
+        };
+        /**
          * SideOut
          * @description One kind; draw none and a problem's code and data where the site has no room for it.
          */
@@ -3232,6 +4399,14 @@ export interface components {
          */
         Standing: "done" | "under_way" | "waiting";
         /**
+         * StandingOut
+         * @description How far the trials are. trial: the next one; faults null until there is none.
+         */
+        StandingOut: {
+            faults: components["schemas"]["FaultsOut"] | null;
+            trial: components["schemas"]["TrialShape"] | null;
+        };
+        /**
          * StepOut
          * @description An event and when it happened.
          */
@@ -3242,6 +4417,14 @@ export interface components {
              */
             at: string;
             event: components["schemas"]["RotationEvent"];
+        };
+        /**
+         * StrikeIn
+         * @description Whether a backup code is used.
+         */
+        StrikeIn: {
+            /** Used */
+            used: boolean;
         };
         /**
          * Summary
@@ -3257,6 +4440,70 @@ export interface components {
             counts: {
                 [key: string]: number;
             };
+        };
+        /**
+         * TrialIn
+         * @description What the text of a trial is wanted for.
+         */
+        TrialIn: {
+            /** Characters */
+            characters: number;
+            /**
+             * Other Case
+             * @default false
+             */
+            other_case: boolean;
+            /**
+             * Purpose
+             * @enum {string}
+             */
+            purpose: "reveal" | "copy";
+        };
+        /**
+         * TrialShape
+         * @description A sign-in with the first characters of the secret, or all of it in other case.
+         */
+        TrialShape: {
+            /** Characters */
+            characters: number;
+            /**
+             * Other Case
+             * @default false
+             */
+            other_case: boolean;
+        };
+        /**
+         * TriedIn
+         * @description A trial, and whether it opened the site.
+         */
+        TriedIn: {
+            /** Characters */
+            characters: number;
+            /** Opened */
+            opened: boolean;
+            /**
+             * Other Case
+             * @default false
+             */
+            other_case: boolean;
+        };
+        /**
+         * TriedList
+         * @description All answers so far.
+         */
+        TriedList: {
+            /** Tried */
+            tried: components["schemas"]["TriedIn"][];
+        };
+        /**
+         * Undone
+         * @description How many logins are gone again; those that were changed since are in the bin.
+         */
+        Undone: {
+            /** Binned Count */
+            binned_count: number;
+            /** Gone Count */
+            gone_count: number;
         };
         /**
          * UsedByOut
@@ -3483,6 +4730,92 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    see_address_addresses_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddressIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AddressSeenOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    keep_out_addresses_kept_out_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepOutIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    list_backups_backups_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupOut"][];
+                };
+            };
+        };
+    };
     make_backup_backups_post: {
         parameters: {
             query?: never;
@@ -3520,6 +4853,240 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    look_into_backup_backups__name__look_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestoreLineOut"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    restore_backup_backups__name__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestoreLineOut"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    hold_file_bundles_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BundleHeld"];
+                };
+            };
+        };
+    };
+    public_key_bundles_key_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BundleKeyOut"];
+                };
+            };
+        };
+    };
+    take_out_bundles_take_out_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BundleOut"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    forget_bundles__bundle_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bundle_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    merge_bundles__bundle_id__merge_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bundle_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MergeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MergeLineOut"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    open_bundle_bundles__bundle_id__open_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bundle_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BundleOpenIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BundleFacts"];
+                };
             };
             /** @description Validation Error */
             422: {
@@ -4171,6 +5738,190 @@ export interface operations {
             };
         };
     };
+    logins_csv_exports_csv_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+        };
+    };
+    logins_cxf_exports_cxf_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+        };
+    };
+    clear_files_exports_files_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClearFileOut"][];
+                };
+            };
+        };
+    };
+    write_clear_file_exports_files_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClearFileIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClearFileOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    delete_clear_file_exports_files_delete_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClearFilePath"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    history_csv_exports_history_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+        };
+    };
+    past_retention_history_past_retention_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastRetention"];
+                };
+            };
+        };
+    };
+    delete_past_retention_history_past_retention_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastRetention"];
+                };
+            };
+        };
+    };
     read_file_imports_post: {
         parameters: {
             query?: never;
@@ -4187,6 +5938,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ImportTable"];
+                };
+            };
+        };
+    };
+    undo_imports_undo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Undone"];
                 };
             };
         };
@@ -4478,6 +6249,108 @@ export interface operations {
             };
         };
     };
+    keep_backup_codes_logins__login_id__backup_codes_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                login_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BackupCodesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    backup_codes_logins__login_id__backup_codes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                login_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RevealIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupCodeOut"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    strike_off_logins__login_id__backup_codes__place__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                login_id: string;
+                place: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     login_code_logins__login_id__code_post: {
         parameters: {
             query?: never;
@@ -4513,7 +6386,38 @@ export interface operations {
             };
         };
     };
-    restore_earlier_logins__login_id__history__earlier_id__restore_post: {
+    compare_history_logins__login_id__history_compare_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                login_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparedOut"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    delete_earlier_logins__login_id__history__earlier_id__delete: {
         parameters: {
             query?: never;
             header?: never;
@@ -4526,13 +6430,41 @@ export interface operations {
         requestBody?: never;
         responses: {
             /** @description Successful Response */
-            200: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LoginSheet"];
+                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
+            };
+        };
+    };
+    restore_field_logins__login_id__history__earlier_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                login_id: string;
+                earlier_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Validation Error */
             422: {
@@ -4630,6 +6562,103 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LoginSheet"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    set_up_logins__login_id__second_factor_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                login_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeKeyIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondFactorOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    site_accepted_logins__login_id__second_factor_accepted_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                login_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondFactorOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    set_up_by_picture_logins__login_id__second_factor_picture_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                login_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondFactorOut"];
                 };
             };
             /** @description Validation Error */
@@ -4793,6 +6822,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    look_into_tray_mails_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailOut"][];
                 };
             };
         };
@@ -5031,6 +7080,110 @@ export interface operations {
             };
         };
     };
+    recovery_recovery_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecoveryOut"] | null;
+                };
+            };
+        };
+    };
+    make_sheets_recovery_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetsWish"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeSheets"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    void_sheets_recovery_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    practise_recovery_practice_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecoveryOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     report_lines_reports_post: {
         parameters: {
             query?: never;
@@ -5201,6 +7354,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RotationOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    change_page_rotations__rotation_id__change_page_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rotation_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangePageOut"];
                 };
             };
             /** @description Validation Error */
@@ -5546,6 +7730,76 @@ export interface operations {
             };
         };
     };
+    next_trial_rotations__rotation_id__trials_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rotation_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TriedList"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandingOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    trial_secret_rotations__rotation_id__trials_secret_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rotation_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecretOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     safeguards_safeguards_get: {
         parameters: {
             query?: never;
@@ -5840,6 +8094,39 @@ export interface operations {
             };
         };
     };
+    new_key_vault_new_key_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangePassphraseIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     accept_older_copy_vault_older_copy_accepted_post: {
         parameters: {
             query?: never;
@@ -5971,6 +8258,92 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    recover_vault_recover_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecoverIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    look_at_vault_recover_look_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookedAtOut"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    read_picture_vault_recover_picture_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureTexts"];
                 };
             };
         };

@@ -9,11 +9,14 @@ import { ClipboardNote, ClipboardProvider } from "../shared/clipboard";
 import { KnotMark } from "../shared/icons";
 import { useKeys } from "../shared/useKeys";
 import { FURTHER, VIEWS } from "./commands";
+import { ClearFiles } from "./ClearFiles";
 import { SessionWarnings } from "./SessionWarnings";
 
 const LoginsPage = lazy(() => import("../features/logins/LoginsPage"));
 const LoginPage = lazy(() => import("../features/logins/LoginPage"));
 const LoginFormPage = lazy(() => import("../features/logins/LoginFormPage"));
+const SignInPage = lazy(() => import("../features/logins/SignInPage"));
+const AddressPage = lazy(() => import("../features/addresses/AddressPage"));
 const BinPage = lazy(() => import("../features/logins/BinPage"));
 const GeneratePage = lazy(() => import("../features/generate/GeneratePage"));
 const RotatePage = lazy(() => import("../features/rotation/RotatePage"));
@@ -111,6 +114,7 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
           </div>
         </header>
         <SessionWarnings session={session.data} />
+        <ClearFiles />
         <div className="view">
           <Suspense fallback={<main className="page" aria-busy="true" />}>
             <Routes>
@@ -123,6 +127,8 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
               <Route path="/logins/new" element={<LoginFormPage />} />
               <Route path="/logins/bin" element={<BinPage />} />
               <Route path="/logins/:loginId" element={<LoginPage />} />
+              <Route path="/logins/:loginId/sign-in" element={<SignInPage />} />
+              <Route path="/address" element={<AddressPage />} />
               <Route path="/logins/:loginId/edit" element={<LoginFormPage />} />
               <Route path="/generate" element={<GeneratePage />} />
               <Route path="/rotate" element={<RotatePage />} />

@@ -10,12 +10,13 @@ export const VIEWS: View[] = [
 ];
 
 export const FURTHER: View[] = [
-  { path: "/carry", label: "Bring in and back up", key: "6" },
+  { path: "/carry", label: "Carry and recover", key: "6" },
   { path: "/safeguards", label: "Settings and safeguards", key: "7" },
   { path: "/logins/bin", label: "Bin", key: "8" },
   { path: "/measure", label: "Measure a secret of your own", key: "9" },
   { path: "/reach", label: "Reuse map", key: "m" },
   { path: "/report", label: "Report", key: "t" },
+  { path: "/address", label: "Whose address is this?", key: "i" },
   { path: "/events", label: "Events", key: "v" },
   { path: "/waivers", label: "Waivers", key: "a" },
   { path: "/passphrase", label: "The vault's passphrase", key: "0" },
@@ -25,7 +26,7 @@ export const KEY_SHEET: { where: string; keys: [string, string][] }[] = [
   {
     where: "Everywhere",
     keys: [
-      ["1 … 9, 0, A, M, T, V", "go to a view"],
+      ["1 … 9, 0, A, I, M, T, V", "go to a view"],
       ["/ or Ctrl K", "find a login, or do something"],
       ["L", "lock the vault"],
       ["?", "this sheet"],
@@ -49,6 +50,7 @@ export const KEY_SHEET: { where: string; keys: [string, string][] }[] = [
       ["U", "copy the user name"],
       ["Y", "copy the secret"],
       ["C", "copy the code of its second factor"],
+      ["S", "sign in: the steps beside the site"],
       ["O", "open the site"],
       ["H", "show or hold back the secret"],
       ["E", "edit"],
@@ -56,6 +58,22 @@ export const KEY_SHEET: { where: string; keys: [string, string][] }[] = [
       ["N", "a new login"],
       ["Del", "to the bin"],
     ],
+  },
+  {
+    where: "Sign-in beside the site",
+    keys: [
+      ["1", "open the site"],
+      ["2", "copy the user name"],
+      ["3", "copy the secret"],
+      ["4", "copy the code"],
+      ["H", "show or hold back the secret"],
+      ["P", "spell it out"],
+      ["W", "the steps in a small window, and back"],
+    ],
+  },
+  {
+    where: "Rotate",
+    keys: [["N", "a new campaign"]],
   },
   {
     where: "Generate",

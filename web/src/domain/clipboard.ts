@@ -25,7 +25,7 @@ export function said(clip: Clip, now: number): string {
   switch (clip.state) {
     case "there":
       return clip.dueAt === null
-        ? `${head}; emptying is switched off`
+        ? `${head}; it is not emptied`
         : `${head}; emptied in ${Math.max(0, Math.ceil((clip.dueAt - now) / 1000))} s`;
     case "waiting":
       return `${head}; emptied as soon as this window is in front`;

@@ -4,6 +4,7 @@ export type FindingKind = Schema["FindingKind"];
 
 export const FINDING_KINDS: FindingKind[] = [
   "breached",
+  "unexplained_change",
   "notice",
   "like_passphrase",
   "weak",
@@ -21,6 +22,7 @@ export const NOT_BY_A_NEW_SECRET: FindingKind[] = ["unfinished", "no_second_fact
 
 export const FINDING_LABELS: Record<FindingKind, string> = {
   breached: "Breached",
+  unexplained_change: "Unexplained change",
   notice: "Breach notice",
   like_passphrase: "Like the passphrase",
   weak: "Weak",

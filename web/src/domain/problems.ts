@@ -81,9 +81,28 @@ const SENTENCES: Record<string, (data: Data) => string> = {
   record_missing: () => "It is no longer there.",
   vault_missing: () => "There is no vault file at this place.",
   draw_unknown: () => "There is no earlier draw: the newest 20 are kept until the vault is locked.",
+  import_stopped: () => "It was stopped before its end: nothing came in.",
   import_unknown: () => "The file was let go from memory: choose it again.",
   nothing_held: () => "There is no secret here.",
+  backup_of_other_key: () =>
+    "This backup is not opened whole by this vault's key: it is of another vault, or damaged.",
   backup_unknown: () => "There is no backup of that name.",
+  earlier_held: () =>
+    "A rotation under way may still need this earlier secret: bring that to its end first.",
+  rotation_open: () => "A rotation of this login is under way: bring that to its end first.",
+  cxf_refused: (d) => `The file ${String(d.reason)}.`,
+  bundle_refused: (d) => `The file ${String(d.reason)}. Nothing was changed.`,
+  bundle_content_refused: (d) => `The bundle ${String(d.reason)}. Nothing was changed.`,
+  bundle_closed: () =>
+    "This passphrase does not open the bundle, or the file was changed since it was sealed.",
+  share_wrong: (d) => `A sheet ${String(d.reason)}.`,
+  sheets_void: () =>
+    "These sheets do not open this vault: they were made void, or are of another. Nothing was changed.",
+  picture_refused: (d) => `The picture ${String(d.reason)}.`,
+  picture_without_key: () =>
+    "No QR code of the picture holds a key of codes (an otpauth address). Take the picture that the site shows for its set-up.",
+  mails_refused: (d) =>
+    `What came from the mail tray ${String(d.reason)}. The mails before it stay.`,
   in_bin: () => "This login lies in the bin: restore it first.",
   check_running: () => "A check is under way already.",
   audit_stopped: () => "The check was stopped; the last result stays.",
@@ -92,6 +111,7 @@ const SENTENCES: Record<string, (data: Data) => string> = {
   vault_exists: () => "A file is there already; it was left as it is.",
   vault_newer: () => "This vault was written by a later version of New Knot.",
   vault_read_only: () => "This is an older copy of the vault: answer that first, above.",
+  vault_busy: () => "Something long is under way in the vault: stop it, or wait for its end.",
   vault_in_use: () => "Another process holds this vault.",
   vault_locked: () => "The vault is locked.",
   too_many_guesses: (d) =>

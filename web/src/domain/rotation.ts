@@ -22,7 +22,7 @@ export function stepOf(rotation: Schema["RotationOut"], opened: boolean): Step {
     case "refused":
       return "new";
     case "staged":
-      if (!rotation.current_copied_at) return "current";
+      if (!rotation.is_sign_up && !rotation.current_copied_at) return "current";
       return opened ? "new" : "open";
     case "at_site":
     case "unsure":

@@ -1,28 +1,42 @@
-import { useEffect, useState } from "react";
+import { useEffect, useState, type ReactNode } from "react";
 import { createPortal } from "react-dom";
 
-/** Prints a passphrase to keep on paper: large and plain, with room to write, and with nothing
- * that says what it opens. It stands in the page only while the browser prints. */
-export function usePaperSheet() {
-  const [text, setText] = useState<string | null>(null);
+/** Prints what is to be kept on paper. It stands in the page only while the browser prints. */
+export function usePrinted() {
+  const [content, setContent] = useState<ReactNode>(null);
   useEffect(() => {
-    if (text === null) return;
-    const done = () => setText(null);
+    if (content === null) return;
+    const done = () => setContent(null);
     window.addEventListener("afterprint", done);
     window.print();
     return () => window.removeEventListener("afterprint", done);
-  }, [text]);
+  }, [content]);
   const sheet =
-    text === null
+    content === null
       ? null
       : createPortal(
           <div className="paper-sheet" translate="no">
-            <p>{text}</p>
-            {Array.from({ length: 6 }, (_, i) => (
-              <hr key={i} />
-            ))}
+            {content}
           </div>,
           document.body,
         );
-  return { sheet, print: setText };
+  return { sheet, print: setContent };
+}
+
+/** A passphrase on paper: large and plain, with room to write, and with nothing that says what it
+ * opens. */
+export function usePaperSheet() {
+  const { sheet, print } = usePrinted();
+  return {
+    sheet,
+    print: (text: string) =>
+      print(
+        <>
+          <p>{text}</p>
+          {Array.from({ length: 6 }, (_, i) => (
+            <hr key={i} />
+          ))}
+        </>,
+      ),
+  };
 }

@@ -1,8 +1,9 @@
+import { Button } from "antd";
 import { useEffect, useState, type ReactNode } from "react";
 import { createPortal } from "react-dom";
 import { nonceOf } from "./nonce";
 import { listenForKeys } from "./useKeys";
-import { useClipboard } from "./clipboard";
+import { ClipboardNote, useClipboard } from "./clipboard";
 
 const WIDTH = 400;
 const HEIGHT = 700;
@@ -59,8 +60,35 @@ export function useStripWindow() {
   return { strip, open, close: () => setStrip(null) };
 }
 
+/** The steps in their place on the page, or in the strip with a word where they were. */
+export function StripOrPage(props: {
+  beside: ReturnType<typeof useStripWindow>;
+  title: string;
+  children: ReactNode;
+}) {
+  const { beside, title, children } = props;
+  if (!beside.strip) return children;
+  return (
+    <>
+      <div className="strip-steps">
+        <h1>{title}</h1>
+        <p>The steps are in the small window, to stand beside the site.</p>
+        <div>
+          <Button onClick={beside.close}>
+            Bring them back <kbd>W</kbd>
+          </Button>
+        </div>
+      </div>
+      <InStrip strip={beside.strip}>
+        {children}
+        <ClipboardNote />
+      </InStrip>
+    </>
+  );
+}
+
 /** Its content, in the strip where there is one, else in its place on the page. */
-export function InStrip({ strip, children }: { strip: Window | null; children: ReactNode }) {
+function InStrip({ strip, children }: { strip: Window | null; children: ReactNode }) {
   if (!strip) return children;
   return createPortal(<main className="strip-window">{children}</main>, strip.document.body);
 }

@@ -17,6 +17,12 @@ export function FindingShape({ kind }: { kind: FindingKind }) {
           <path d="M5 8h6" stroke="var(--ground)" strokeWidth="1.6" />
         </>
       )}
+      {kind === "unexplained_change" && (
+        <>
+          <path d="M2 3.5h12v9H2Z" {...line} />
+          <path d="M6 6.2a2 2 0 1 1 2 2.3v.8M8 10.4v1" {...line} />
+        </>
+      )}
       {kind === "notice" && <path d="M2 3h12v8H8l-4 3.5V11H2ZM5 7h6" {...line} />}
       {kind === "no_second_factor" && (
         <>

@@ -7,9 +7,12 @@ export function offerSeed(seed: LoginSeed): void {
   waiting = seed;
 }
 
-/** The seed, once. */
-export function takeSeed(): LoginSeed | null {
-  const seed = waiting;
+/** The seed that waits. A render may be thrown away, so looking takes nothing. */
+export function waitingSeed(): LoginSeed | null {
+  return waiting;
+}
+
+/** Called once a form stands with it. */
+export function seedTaken(): void {
   waiting = null;
-  return seed;
 }

@@ -5,6 +5,7 @@ import { useNavigate } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { hostOf } from "../../domain/address";
+import { keptOutPlace } from "../../domain/keptOut";
 import { haystack, matches, nearest } from "../../domain/search";
 import { offerSeed, type LoginSeed } from "../../shared/loginSeed";
 import { ProblemNote } from "../../shared/ProblemNote";
@@ -31,9 +32,13 @@ export function PlaceDialog({ looseEndId, onClose }: { looseEndId: string; onClo
       sought,
     ).slice(0, SHOWN);
   }, [logins, typed, seen]);
+  const kept_out = useQuery(queries.safeguards()).data?.kept_out;
   const seeds = useMemo(
-    () => offered(library.data?.policies ?? [], typed.trim(), seen),
-    [library.data, typed, seen],
+    () =>
+      offered(library.data?.policies ?? [], typed.trim(), seen).filter(
+        (seed) => !seed.address || keptOutPlace(kept_out ?? [], seed.address) === null,
+      ),
+    [library.data, typed, seen, kept_out],
   );
 
   const begin = (seed: LoginSeed) => {
@@ -79,6 +84,9 @@ export function PlaceDialog({ looseEndId, onClose }: { looseEndId: string; onClo
           />
         </label>
         <div>
+          {seeds.length === 0 && (
+            <p className="small">This place is kept out: no login is offered for it.</p>
+          )}
           {seeds.map((seed, i) => (
             <button
               key={`${seed.title} ${seed.address}`}

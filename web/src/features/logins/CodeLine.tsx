@@ -3,12 +3,16 @@ import { useEffect, useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { useClipboard } from "../../shared/clipboard";
 
-/** The second factor's code: shown when asked for, renewed as its time runs out. */
+const LITTLE_S = 8;
+
+/** The second factor's code: shown when asked for, with the seconds left, and the next one when few
+ * are left; renewed as its time runs out. */
 export function CodeLine(props: {
   login: Schema["LoginSheet"];
   guarded: (act: () => Promise<unknown>) => Promise<void>;
+  onCopied?: () => void;
 }) {
-  const { login, guarded } = props;
+  const { login, guarded, onCopied } = props;
   const { copy } = useClipboard();
   const [shown, setShown] = useState<Schema["CodeOut"] | null>(null);
   const [left_s, setLeft] = useState(0);
@@ -26,6 +30,11 @@ export function CodeLine(props: {
       setShown(found);
       setLeft(found.valid_s);
     });
+  const copyIt = () =>
+    guarded(async () => {
+      await copy(`Code of ${login.title}`, (await fetchCode("copy")).code);
+      onCopied?.();
+    });
 
   useEffect(() => setShown(null), [login.login_id]);
   useEffect(() => {
@@ -42,19 +51,19 @@ export function CodeLine(props: {
       {shown ? (
         <span>
           <span className="mono" style={{ fontSize: 20 }}>
-            {shown.code.replace(/(\d{3})(?=\d)/g, "$1\u2009")}
+            {grouped(shown.code)}
           </span>{" "}
           <span className="small quiet">for {left_s} s more</span>
+          {left_s <= LITTLE_S && (
+            <span className="small" style={{ display: "block" }}>
+              little time: the next is <span className="mono">{grouped(shown.next_code)}</span>
+            </span>
+          )}
         </span>
       ) : (
         <span className="quiet">codes are made here</span>
       )}
-      <Button
-        size="small"
-        onClick={() =>
-          void guarded(async () => copy(`Code of ${login.title}`, (await fetchCode("copy")).code))
-        }
-      >
+      <Button size="small" onClick={() => void copyIt()}>
         Copy code <kbd>C</kbd>
       </Button>
       <Button size="small" onClick={() => (shown ? setShown(null) : void show())}>
@@ -63,3 +72,5 @@ export function CodeLine(props: {
     </>
   );
 }
+
+const grouped = (code: string) => code.replace(/(\d{3})(?=\d)/g, "$1\u2009");

@@ -4,7 +4,8 @@ import { useEffect, useRef, useState, type FormEvent } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
-import { takeSeed } from "../../shared/loginSeed";
+import { seedTaken, waitingSeed } from "../../shared/loginSeed";
+import { makesCodes } from "../../domain/secondFactor";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretInput } from "../../shared/SecretInput";
 import { useKeys } from "../../shared/useKeys";
@@ -61,7 +62,7 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
   const [params] = useSearchParams();
   const { data } = useQuery(queries.logins());
   const [draft, setDraft] = useState<Draft>(() =>
-    login ? { ...EMPTY, ...pickDraft(login) } : { ...EMPTY, ...takeSeed() },
+    login ? { ...EMPTY, ...pickDraft(login) } : { ...EMPTY, ...waitingSeed() },
   );
   const [fields, setFields] = useState<FieldDraft[]>(() => (login ? fieldsOf(login) : []));
   const [problem, setProblem] = useState<unknown>(null);
@@ -72,7 +73,10 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
   const title = useRef<InputRef>(null);
   const back = login ? `/logins/${login.login_id}` : "/logins";
 
-  useEffect(() => title.current?.focus(), []);
+  useEffect(() => {
+    seedTaken();
+    title.current?.focus();
+  }, []);
   useKeys({ Escape: () => void navigate(back) });
 
   const set = <K extends keyof Draft>(key: K, value: Draft[K]) =>
@@ -224,17 +228,18 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
                   onChange={(value) => set("second_factor", value)}
                   options={[
                     { value: "none", label: "none" },
+                    { value: "setting_up", label: "its codes are made here, being set up" },
                     { value: "here", label: "its codes are made here" },
                     { value: "elsewhere", label: "kept elsewhere" },
                   ]}
                 />
               </label>
-              {draft.second_factor === "here" && (
+              {makesCodes(draft) && (
                 <div style={{ flex: 1 }}>
                   <SecretInput
                     ref={codeKey}
                     label={
-                      login?.second_factor === "here"
+                      login && makesCodes(login)
                         ? "Key of its codes (empty: as it is)"
                         : "Key of its codes, or its otpauth address"
                     }

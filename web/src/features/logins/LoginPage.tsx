@@ -1,19 +1,20 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Button, Modal } from "antd";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { answer, client, type Schema } from "../../api/client";
+import type { Schema } from "../../api/client";
 import { queries } from "../../api/queries";
-import { age, count, day, dayAndTime } from "../../domain/moments";
+import { makesCodes } from "../../domain/secondFactor";
+import { count, day, dayAndTime } from "../../domain/moments";
 import { useClipboard } from "../../shared/clipboard";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretText } from "../../shared/SecretText";
-import { Splice, type Bar } from "../../shared/Splice";
 import { useKeys } from "../../shared/useKeys";
 import { SecretWorth } from "./SecretWorth";
 import { WhatFalls } from "./WhatFalls";
 import { useLoginActs } from "./useLoginActs";
-import { CodeLine } from "./CodeLine";
+import { HistoryPart } from "./HistoryPart";
+import { SecondFactorPart } from "./SecondFactorPart";
 import { fetchSecret, placeOf, useReveal, type Wanted } from "./useReveal";
 
 const HELD_BACK = "•••• •••• ••••";
@@ -33,7 +34,8 @@ export default function LoginPage() {
       Escape: () => void navigate("/logins"),
       u: () => login && void acts.copyUserName(login),
       y: () => login && void acts.copySecret(login),
-      c: () => login?.second_factor === "here" && void acts.copyCode(login),
+      c: () => login && makesCodes(login) && void acts.copyCode(login),
+      s: () => void navigate(`/logins/${loginId}/sign-in`),
       o: () => login && acts.openSite(login),
       h: () => void toggle({ kind: "current" }),
       e: () => void navigate(`/logins/${loginId}/edit`),
@@ -66,8 +68,11 @@ export default function LoginPage() {
         <div className="row">
           {login.deleted_at === null && (
             <>
+              <Button onClick={() => void navigate(`/logins/${loginId}/sign-in`)}>
+                Sign in <kbd>S</kbd>
+              </Button>
               <Button type="primary" onClick={() => acts.rotate(login)}>
-                {login.rotation_id ? "Go on rotating" : "Rotate"} <kbd>R</kbd>
+                {rotateSays(login)} <kbd>R</kbd>
               </Button>
               <Button onClick={() => void navigate(`/logins/${loginId}/edit`)}>
                 Edit <kbd>E</kbd>
@@ -101,7 +106,7 @@ export default function LoginPage() {
             <dt>Secret</dt>
             <dd>
               {!login.has_secret ? (
-                <span className="quiet">none yet: edit, or rotate to draw one</span>
+                <span className="quiet">none yet: sign up to draw one, or edit</span>
               ) : (
                 <>
                   {current === undefined ? (
@@ -122,18 +127,7 @@ export default function LoginPage() {
                 </>
               )}
             </dd>
-            {login.second_factor !== "none" && (
-              <>
-                <dt>Second factor</dt>
-                <dd>
-                  {login.second_factor === "elsewhere" ? (
-                    "kept elsewhere"
-                  ) : (
-                    <CodeLine login={login} guarded={acts.guarded} />
-                  )}
-                </dd>
-              </>
-            )}
+            <SecondFactorPart login={login} guarded={acts.guarded} />
             <dt>Address</dt>
             <dd>
               {login.address || <span className="quiet">none</span>}
@@ -198,40 +192,7 @@ export default function LoginPage() {
               <SecretWorth login={login} shown={current ?? null} />
             </section>
           )}
-          <section>
-            <h2>History</h2>
-            <Splice bars={barsOf(login, now)} now={now} />
-            <p className="small" style={{ marginBottom: 6 }}>
-              Current secret since {dayAndTime(login.secret_since_at, now)} (
-              {age(login.secret_since_at, now)})
-            </p>
-            {login.history.length === 0 ? (
-              <p className="small quiet">No earlier secret.</p>
-            ) : (
-              <table className="plain small">
-                <thead>
-                  <tr>
-                    <th>served</th>
-                    <th>
-                      <span className="visually-hidden">acts</span>
-                    </th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {login.history.map((e) => (
-                    <EarlierLine
-                      key={e.earlier_id}
-                      entry={e}
-                      login={login}
-                      shown={reveal.shown[placeOf({ kind: "earlier", earlier_id: e.earlier_id })]}
-                      onToggle={() => void toggle({ kind: "earlier", earlier_id: e.earlier_id })}
-                      guarded={acts.guarded}
-                    />
-                  ))}
-                </tbody>
-              </table>
-            )}
-          </section>
+          <HistoryPart login={login} reveal={reveal} guarded={acts.guarded} />
         </aside>
       </div>
       <Modal
@@ -261,6 +222,11 @@ function Fact({ name, children }: { name: string; children: React.ReactNode }) {
       <dd>{children}</dd>
     </>
   );
+}
+
+function rotateSays(login: Schema["LoginSheet"]): string {
+  if (!login.has_secret) return login.rotation_id ? "Go on signing up" : "Sign up";
+  return login.rotation_id ? "Go on rotating" : "Rotate";
 }
 
 type Guarded = (act: () => Promise<void>) => Promise<void>;
@@ -293,113 +259,4 @@ function SecretFieldLine(props: {
       </Button>
     </Fact>
   );
-}
-
-function EarlierLine(props: {
-  entry: Schema["EarlierRow"];
-  login: Schema["LoginSheet"];
-  shown: string | undefined;
-  onToggle: () => void;
-  guarded: Guarded;
-}) {
-  const { entry, login } = props;
-  const { copy } = useClipboard();
-  const queryClient = useQueryClient();
-  const [asking, setAsking] = useState(false);
-  const path = { login_id: login.login_id, earlier_id: entry.earlier_id };
-  const when = `${day(entry.since_at)} to ${day(entry.until_at)}`;
-  const restore = () =>
-    props.guarded(async () => {
-      await answer(
-        client.POST("/logins/{login_id}/history/{earlier_id}/restore", { params: { path } }),
-      );
-      await queryClient.invalidateQueries();
-    });
-  return (
-    <tr>
-      <td>
-        {entry.field && <b>{entry.field}: </b>}
-        {entry.used ? when : `staged ${day(entry.since_at)}, never used`}
-        {props.shown !== undefined && (
-          <div style={{ fontSize: 15, marginTop: 5 }}>
-            <SecretText secret={props.shown} />
-          </div>
-        )}
-      </td>
-      <td className="right" style={{ whiteSpace: "nowrap" }}>
-        <span className="row" style={{ gap: 12, justifyContent: "flex-end", flexWrap: "nowrap" }}>
-          <button
-            type="button"
-            className="link"
-            onClick={props.onToggle}
-            aria-label={`Show or hold back the secret of ${when}`}
-          >
-            {props.shown === undefined ? "show" : "hold back"}
-          </button>
-          <button
-            type="button"
-            className="link"
-            aria-label={`Copy the secret of ${when}`}
-            onClick={() =>
-              void props.guarded(async () =>
-                copy(
-                  `Earlier secret of ${login.title}`,
-                  await fetchSecret(
-                    login.login_id,
-                    { kind: "earlier", earlier_id: entry.earlier_id },
-                    "copy",
-                  ),
-                ),
-              )
-            }
-          >
-            copy
-          </button>
-          <button
-            type="button"
-            className="link"
-            aria-label={`Restore the secret of ${when}`}
-            onClick={() => setAsking(true)}
-          >
-            restore…
-          </button>
-        </span>
-        <Modal
-          open={asking}
-          title="Make this earlier secret current again?"
-          okText="Restore it"
-          cancelText="Leave it"
-          onCancel={() => setAsking(false)}
-          onOk={() => {
-            setAsking(false);
-            void restore();
-          }}
-        >
-          <p style={{ whiteSpace: "normal" }}>
-            {entry.field ? `The field ${entry.field} as of ${when}` : `The secret of ${when}`}{" "}
-            becomes current here, and the present one goes to the history. Nothing changes at the
-            site: do this when the site still knows the earlier one.
-          </p>
-        </Modal>
-      </td>
-    </tr>
-  );
-}
-
-function barsOf(login: Schema["LoginSheet"], now: number): Bar[] {
-  const own = login.history.filter((e) => !e.field);
-  const bars: Bar[] = own.map((e) => ({
-    from: Date.parse(e.since_at),
-    to: Date.parse(e.until_at),
-    kind: e.used ? "earlier" : "unused",
-    label: `${e.used ? "earlier" : "staged, never used"}: ${day(e.since_at)} to ${day(e.until_at)}`,
-  }));
-  if (login.has_secret)
-    bars.push({
-      from: Date.parse(login.secret_since_at),
-      to: now,
-      kind: "current",
-      label: `current since ${day(login.secret_since_at)}`,
-    });
-  return bars.sort((a, b) => a.from - b.from);
 }

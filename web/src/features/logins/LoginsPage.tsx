@@ -70,6 +70,7 @@ export default function LoginsPage() {
     o: () => login && acts.openSite(login),
     e: () => login && void navigate(`/logins/${login.login_id}/edit`),
     r: () => login && acts.rotate(login),
+    s: () => login && void navigate(`/logins/${login.login_id}/sign-in`),
   });
 
   const folders = new Map<string, number>();

@@ -5,6 +5,7 @@ import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useKeys } from "../../shared/useKeys";
+import { FaultsSaid } from "./FaultsSaid";
 
 type Props = { rotation: Schema["RotationOut"]; driven: boolean };
 
@@ -31,7 +32,7 @@ export function DrivePanel({ rotation, driven }: Props) {
   useKeys({ g: () => mayDrive && drive.mutate() });
 
   if (!driven)
-    return rotation.is_open ? (
+    return ["staged", "refused"].includes(rotation.state) ? (
       <p className="small quiet">
         New Knot could fill the forms of this site itself, if you{" "}
         <Link to={`/logins/${rotation.login_id}/edit`}>switch that on for this login</Link>.
@@ -75,23 +76,8 @@ export function DrivePanel({ rotation, driven }: Props) {
           </span>
         </p>
       )}
-      {faults.data && <FaultsSaid found={faults.data} />}
+      {faults.data && <FaultsSaid found={faults.data} rotation={rotation} />}
       <ProblemNote problem={drive.error ?? faults.error} />
     </section>
-  );
-}
-
-function FaultsSaid({ found }: { found: Schema["FaultsOut"] }) {
-  if (found.keeps_first === null && !found.folds_case)
-    return <p className="small">It keeps the whole secret and tells its case apart.</p>;
-  return (
-    <p className="small" role="status">
-      <b>
-        {found.keeps_first !== null && `It keeps only the first ${found.keeps_first} characters. `}
-        {found.folds_case && "It takes capitals and small letters for the same. "}
-      </b>
-      The site policy has learned it: the bits of the next draw are what it is really worth. Rotate
-      once more to have one made for that.
-    </p>
   );
 }

@@ -1,21 +1,33 @@
 import { useQuery } from "@tanstack/react-query";
+import { Button } from "antd";
+import { useState } from "react";
 import { Link } from "react-router";
 import type { Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { age, day, dayAndTime } from "../../domain/moments";
 import { STATE_SAYS } from "../../domain/rotation";
 import { ProblemNote } from "../../shared/ProblemNote";
+import { useKeys } from "../../shared/useKeys";
+import { CampaignDialog } from "./CampaignDialog";
 import { Campaigns } from "./Campaigns";
 
 /** All rotations: those under way, and those that ended. */
 export default function RotatePage() {
   const { data, error } = useQuery(queries.rotations());
+  const [planning, setPlanning] = useState(false);
   const now = Date.now();
+  useKeys({ n: () => setPlanning(true) });
   const open = data?.filter((r) => r.is_open) ?? [];
   const ended = data?.filter((r) => !r.is_open) ?? [];
   return (
     <main className="page">
-      <h1 style={{ marginBottom: 16 }}>Rotate</h1>
+      <header className="row spread" style={{ marginBottom: 16 }}>
+        <h1>Rotate</h1>
+        <Button onClick={() => setPlanning(true)}>
+          New campaign… <kbd>N</kbd>
+        </Button>
+      </header>
+      {planning && <CampaignDialog onClose={() => setPlanning(false)} />}
       <ProblemNote problem={error} />
       {data?.length === 0 && (
         <div className="empty">

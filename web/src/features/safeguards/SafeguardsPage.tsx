@@ -1,12 +1,16 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Button, Input, InputNumber, Select, Switch } from "antd";
-import { useState, type ReactNode } from "react";
+import { Button, InputNumber, Select, Switch } from "antd";
+import { useState } from "react";
 import { Link } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { dayAndTime } from "../../domain/moments";
-import { sentence } from "../../domain/problems";
 import { ProblemNote } from "../../shared/ProblemNote";
+import { BackupLines } from "./BackupLines";
+import { Corpora } from "./Corpora";
+import { usable } from "../../domain/corpora";
+import { HistoryLine, KeptOutLine } from "./KeepingLines";
+import { Line, ServiceLine } from "./Lines";
 import { OwnDetails } from "./OwnDetails";
 
 type Safeguards = Schema["SafeguardsIn"];
@@ -19,7 +23,7 @@ const ACTS: Record<Act, string> = {
   edit: "changing or rotating a login",
   delete: "deleting, and changing safeguards",
   check: "checking the vault",
-  export: "taking out a backup or a report",
+  export: "taking anything out, and recovery sheets",
 };
 
 /** Every safeguard with its state: those that are off are said first. */
@@ -189,20 +193,44 @@ function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
           >
             A JSON Feed, fetched whole while the worklist is open. Nothing of the vault leaves.
           </ServiceLine>
+          <ServiceLine
+            name="Mail tray"
+            on={held.mail_used}
+            words={["watched", "not watched"]}
+            act="Watch the mail tray"
+            used={wanted.mail_used}
+            onUse={(on) => set({ mail_used: on })}
+            place="Address of the mail tray"
+            address={wanted.mail_address}
+            onAddress={(mail_address) => set({ mail_address })}
+          >
+            Looked into while a new secret is at a site: a mail of a change that no rotation
+            explains is a warning. Only such mails are kept. Nothing of the vault leaves.
+          </ServiceLine>
           <Line
             name="Requests to the outside"
-            on={!held.range_used && !held.feed_used}
+            on={!held.range_used && !held.feed_used && !held.mail_used}
             words={["none", "as set above"]}
           >
-            only what is switched on in the two lines above; nothing else asks anything
+            only what is switched on in the three lines above, and the sites of logins that New Knot
+            may drive
           </Line>
+          <HistoryLine
+            keep_days={wanted.history_keep_days}
+            held_days={held.history_keep_days}
+            onKeep={(history_keep_days) => set({ history_keep_days })}
+          />
+          <KeptOutLine kept_out={wanted.kept_out} onChange={(kept_out) => set({ kept_out })} />
           <Line name="The vault's passphrase" on words={["set", ""]}>
             <Link to="/passphrase">change it</Link>
           </Line>
           <Line name="Sealed backup" on={held.last_backup_at !== null} words={["made", "none yet"]}>
-            {held.last_backup_at ? dayAndTime(held.last_backup_at, Date.now()) : ""}
+            {held.last_backup_at
+              ? `last good one ${dayAndTime(held.last_backup_at, Date.now())}`
+              : ""}
             <Link to="/carry">make one</Link>
           </Line>
+          <BackupLines held={held} wanted={wanted} onChange={set} />
         </tbody>
       </table>
       <OwnDetails />
@@ -212,121 +240,6 @@ function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
         Backups: {held.backup_folder}
       </p>
     </main>
-  );
-}
-
-/** A service outside: off until it is switched on, with what it would learn. */
-function ServiceLine(props: {
-  name: string;
-  on: boolean;
-  words: [string, string];
-  act: string;
-  used: boolean;
-  onUse: (on: boolean) => void;
-  place: string;
-  address: string;
-  onAddress: (address: string) => void;
-  children: ReactNode;
-}) {
-  return (
-    <Line name={props.name} on={props.on} words={props.words}>
-      <Switch aria-label={props.act} checked={props.used} onChange={props.onUse} />
-      <Input
-        aria-label={props.place}
-        value={props.address}
-        placeholder="https://…"
-        autoComplete="off"
-        spellCheck={false}
-        style={{ width: 320 }}
-        onChange={(event) => props.onAddress(event.target.value)}
-      />
-      <span>{props.children}</span>
-    </Line>
-  );
-}
-
-const usable = (held: Schema["SafeguardsOut"]) => held.corpora.filter((one) => !one.reason);
-
-/** The corpora of this machine, each with what it is, and a look at whether it is whole. */
-function Corpora(props: {
-  held: Schema["SafeguardsOut"];
-  used: boolean;
-  onUse: (on: boolean) => void;
-}) {
-  const [said, setSaid] = useState<Record<string, string>>({});
-  const [busy, setBusy] = useState("");
-  const verify = async (file_name: string) => {
-    setBusy(file_name);
-    let says;
-    try {
-      const call = client.POST("/safeguards/corpora/{file_name}/verify", {
-        params: { path: { file_name } },
-      });
-      says = (await answer(call)).is_whole ? "whole, every byte as written" : "stopped";
-    } catch (failure) {
-      says = sentence(failure);
-    }
-    setSaid((now) => ({ ...now, [file_name]: says }));
-    setBusy("");
-  };
-  if (!props.held.corpora.length)
-    return (
-      <>
-        no corpus on this machine: build one with <code>./run corpus build LIST…</code>
-      </>
-    );
-  return (
-    <>
-      <Switch
-        aria-label="Check against the breach corpora"
-        checked={props.used}
-        onChange={props.onUse}
-      />
-      <ul className="bare">
-        {props.held.corpora.map((one) => (
-          <li key={one.file_name} className="row">
-            {one.reason ? (
-              <span>
-                {one.file_name}: <b>cannot be used</b>, {one.reason}
-              </span>
-            ) : (
-              <>
-                <span>
-                  {one.name} of {one.dated_on}, {one.unique_count?.toLocaleString("en")} secrets
-                </span>
-                {busy === one.file_name ? (
-                  <Button size="small" onClick={() => void client.POST("/checks/stop")}>
-                    Stop reading it
-                  </Button>
-                ) : (
-                  <Button
-                    size="small"
-                    disabled={busy !== ""}
-                    onClick={() => void verify(one.file_name)}
-                  >
-                    Verify <span className="visually-hidden">{one.name}</span>
-                  </Button>
-                )}
-                <span role="status">{said[one.file_name]}</span>
-              </>
-            )}
-          </li>
-        ))}
-      </ul>
-    </>
-  );
-}
-
-function Line(props: { name: string; on: boolean; words?: [string, string]; children: ReactNode }) {
-  const [yes, no] = props.words ?? ["on", "off"];
-  return (
-    <tr>
-      <td>{props.name}</td>
-      <td>{props.on ? yes : <b className={props.words ? undefined : "grave"}>{no}</b>}</td>
-      <td>
-        <span className="row small">{props.children}</span>
-      </td>
-    </tr>
   );
 }
 
@@ -342,6 +255,15 @@ function inputOf(held: Schema["SafeguardsOut"]): Safeguards {
     range_used: held.range_used,
     feed_address: held.feed_address,
     feed_used: held.feed_used,
+    mail_address: held.mail_address,
+    mail_used: held.mail_used,
+    history_keep_days: held.history_keep_days,
+    kept_out: held.kept_out,
+    backup_every_h: held.backup_every_h,
+    backup_place: held.backup_place,
+    backup_daily: held.backup_daily,
+    backup_weekly: held.backup_weekly,
+    backup_monthly: held.backup_monthly,
   };
 }
 
@@ -353,6 +275,7 @@ function offOf(held: Schema["SafeguardsOut"]): string[] {
     off.push(`the passphrase is not asked again before ${open.map((a) => ACTS[a]).join(", ")}`);
   if (!usable(held).length) off.push("no breach corpus");
   else if (!held.corpus_used) off.push("the breach corpora are not used");
+  if (!held.backup_every_h) off.push("no backup by schedule");
   if (!held.last_backup_at) off.push("no backup was made");
   return off;
 }

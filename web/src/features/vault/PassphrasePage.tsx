@@ -1,8 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Button } from "antd";
+import { Button, Checkbox } from "antd";
 import { useRef, useState, type FormEvent } from "react";
 import { Link } from "react-router";
-import { answer, client, type Schema } from "../../api/client";
+import { answer, client, sessionToken, staysOpen, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { count, day } from "../../domain/moments";
 import { judgementOf } from "../../domain/passphrase";
@@ -25,13 +25,14 @@ export default function PassphrasePage() {
   const [differ, setDiffer] = useState(false);
   const [problem, setProblem] = useState<unknown>(null);
   const [busy, setBusy] = useState(false);
-  const [done, setDone] = useState(false);
+  const [done, setDone] = useState<"passphrase" | "key" | null>(null);
+  const [newKey, setNewKey] = useState(false);
   const asked = useRef(0);
   const { sheet, print } = usePaperSheet();
 
   const typed = async () => {
     const passphrase = fresh.current?.value ?? "";
-    setDone(false);
+    setDone(null);
     setShown(showing.current ? passphrase : null);
     const mine = ++asked.current;
     if (!passphrase) return setJudged(null);
@@ -58,10 +59,15 @@ export default function PassphrasePage() {
     setProblem(null);
     try {
       const body = { current: current.current?.value ?? "", passphrase };
-      await answer(client.PUT("/vault/passphrase", { body }));
+      if (newKey) {
+        await staysOpen(async () => {
+          const { token } = await answer(client.POST("/vault/new-key", { body }));
+          sessionToken.set(token);
+        });
+      } else await answer(client.PUT("/vault/passphrase", { body }));
       for (const field of [current.current, again.current]) if (field) field.value = "";
-      setDone(true);
-      await queryClient.invalidateQueries({ queryKey: ["passphrase-facts"] });
+      setDone(newKey ? "key" : "passphrase");
+      await queryClient.invalidateQueries();
     } catch (error) {
       setProblem(error);
     } finally {
@@ -88,7 +94,10 @@ export default function PassphrasePage() {
           </p>
           <p className="small">
             Backups made until now still open with the former one: <Link to="/carry">make one</Link>{" "}
-            and keep the old paper until you have deleted them. Write or print the new one now.
+            and keep the old paper until you have deleted them. Write or print the new one now.{" "}
+            {done === "key"
+              ? "Recovery sheets made before are void under the new key: make new ones."
+              : "Recovery sheets stay good."}
           </p>
         </section>
       )}
@@ -120,6 +129,10 @@ export default function PassphrasePage() {
               The two differ. Look at both with “show”.
             </p>
           )}
+          <Checkbox checked={newKey} onChange={(event) => setNewKey(event.target.checked)}>
+            seal everything anew under a new key too, as if the old one were known to others: it
+            makes recovery sheets void and ends other windows
+          </Checkbox>
           <div className="row">
             <Button
               type="primary"

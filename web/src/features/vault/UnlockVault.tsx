@@ -1,14 +1,16 @@
 import { useMutation } from "@tanstack/react-query";
 import { Button } from "antd";
-import { useEffect, useRef, type FormEvent } from "react";
+import { useEffect, useRef, useState, type FormEvent } from "react";
 import { answer, client, type Problem } from "../../api/client";
 import { KnotMark } from "../../shared/icons";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretInput } from "../../shared/SecretInput";
+import { RecoverVault } from "./RecoverVault";
 
 type Props = { path: string; onEntered: (token: string) => void };
 
 export function UnlockVault({ path, onEntered }: Props) {
+  const [forgotten, setForgotten] = useState(false);
   const field = useRef<HTMLInputElement>(null);
   const unlock = useMutation({
     mutationFn: () =>
@@ -26,6 +28,7 @@ export function UnlockVault({ path, onEntered }: Props) {
     event.preventDefault();
     unlock.mutate();
   };
+  if (forgotten) return <RecoverVault onEntered={onEntered} onLeave={() => setForgotten(false)} />;
   return (
     <main className="entrance">
       <div className="brand">
@@ -44,6 +47,11 @@ export function UnlockVault({ path, onEntered }: Props) {
           )}
         </div>
       </form>
+      <p className="small">
+        <button type="button" className="link" onClick={() => setForgotten(true)}>
+          The passphrase is forgotten
+        </button>
+      </p>
       <p className="small quiet">{path}</p>
     </main>
   );

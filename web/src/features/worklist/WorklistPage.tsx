@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Button, Progress } from "antd";
+import { Button } from "antd";
 import { useMemo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
@@ -13,6 +13,7 @@ import {
 import { age, count, day, dayAndTime } from "../../domain/moments";
 import { SmallRuler } from "../../shared/GuessRuler";
 import { FindingShape } from "../../shared/icons";
+import { ActProgress } from "../../shared/ActProgress";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useKeys } from "../../shared/useKeys";
 import { OpenFindingsPlot } from "./OpenFindingsPlot";
@@ -48,6 +49,17 @@ export function WorklistPage() {
       return found;
     },
     staleTime: 15 * 60_000,
+  });
+  const mail_used = useQuery(queries.safeguards()).data?.mail_used ?? false;
+  const mails = useQuery({
+    ...queries.mails(),
+    enabled: mail_used,
+    queryFn: async () => {
+      const found = await answer(client.POST("/mails"));
+      void queryClient.invalidateQueries({ queryKey: ["worklist"] });
+      return found;
+    },
+    staleTime: 60_000,
   });
   const rotate = useMutation({
     mutationFn: (login_id: string) => answer(client.POST("/rotations", { body: { login_id } })),
@@ -111,7 +123,7 @@ export function WorklistPage() {
           <Link to="/reach">Reuse map</Link>
           <Link to="/report">Report</Link>
           {check.isPending ? (
-            <CheckProgress />
+            <ActProgress name="Check under way" />
           ) : (
             <Button onClick={() => check.mutate()}>
               {data.checked_at ? "Check again" : "Check now"} <kbd>C</kbd>
@@ -119,7 +131,9 @@ export function WorklistPage() {
           )}
         </div>
       </header>
-      <ProblemNote problem={check.error ?? rotate.error ?? campaign.error ?? notices.error} />
+      <ProblemNote
+        problem={check.error ?? rotate.error ?? campaign.error ?? notices.error ?? mails.error}
+      />
       {data.checked_at === null ? (
         <Unchecked />
       ) : data.findings.length === 0 ? (
@@ -324,17 +338,6 @@ function Facet(props: {
       {props.label}
       <span className="n">{props.n.toLocaleString("en")}</span>
     </button>
-  );
-}
-
-function CheckProgress() {
-  const { data } = useQuery(queries.progress());
-  const done = data?.total ? Math.round((data.done / data.total) * 100) : 0;
-  return (
-    <div className="row" role="status">
-      <Progress percent={done} size="small" style={{ width: 160 }} aria-label="Check under way" />
-      <Button onClick={() => void client.POST("/checks/stop")}>Stop</Button>
-    </div>
   );
 }
 

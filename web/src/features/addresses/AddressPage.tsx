@@ -1,0 +1,166 @@
+import { Input, type InputRef } from "antd";
+import { useEffect, useRef, useState } from "react";
+import { Link } from "react-router";
+import { answer, client, type Schema } from "../../api/client";
+import { count } from "../../domain/moments";
+import { KeepOut } from "../../shared/KeepOut";
+import { ProblemNote } from "../../shared/ProblemNote";
+import { useAct } from "../../shared/useAct";
+import { useSettled } from "../../shared/useSettled";
+
+const SETTLES_MS = 250;
+
+const HOW: Record<Schema["Likeness"], string> = {
+  other_alphabet: "letters of another alphabet that look the same",
+  look_alike: "letters that look alike",
+  one_letter: "one letter differs",
+  other_ending: "the same name with another ending",
+  name_inside: "its name stands inside the address of another site",
+};
+
+/** Any address, pasted, typed or dropped: whose it is, or which site it only resembles. */
+export default function AddressPage() {
+  const [address, setAddress] = useState("");
+  const [seen, setSeen] = useState<Schema["AddressSeenOut"] | null>(null);
+  const { problem, setProblem, run } = useAct();
+  const field = useRef<InputRef>(null);
+  const settled = useSettled(address.trim(), SETTLES_MS);
+
+  useEffect(() => field.current?.focus(), []);
+  useEffect(() => {
+    setSeen(null);
+    setProblem(null);
+    if (!settled) return;
+    let live = true;
+    void run(async () => {
+      const found = await answer(client.POST("/addresses", { body: { address: settled } }));
+      if (live) setSeen(found);
+    });
+    return () => {
+      live = false;
+    };
+  }, [settled, run, setProblem]);
+
+  return (
+    <main
+      className="page"
+      style={{ maxWidth: 860, minHeight: "100%" }}
+      onDragOver={(event) => event.preventDefault()}
+      onDrop={(event) => {
+        event.preventDefault();
+        const { dataTransfer } = event;
+        setAddress(dataTransfer.getData("text/uri-list") || dataTransfer.getData("text/plain"));
+      }}
+    >
+      <h1>Whose address is this?</h1>
+      <p style={{ margin: "6px 0 16px" }}>
+        Paste or drop the address of a page, or of a link in a mail, before you sign in there.
+      </p>
+      <label className="field">
+        <span>Address</span>
+        <Input
+          ref={field}
+          value={address}
+          placeholder="https://…"
+          autoComplete="off"
+          spellCheck={false}
+          size="large"
+          onChange={(event) => setAddress(event.target.value)}
+        />
+      </label>
+      <ProblemNote problem={problem} />
+      <div role="status" style={{ marginTop: 22 }}>
+        {seen && <Said seen={seen} />}
+      </div>
+      {seen && (
+        <div style={{ marginTop: 22 }}>
+          <KeepOut address={settled} />
+        </div>
+      )}
+    </main>
+  );
+}
+
+function Said({ seen }: { seen: Schema["AddressSeenOut"] }) {
+  if (seen.logins.length)
+    return (
+      <>
+        <h2>
+          It belongs to {seen.domain}: {count(seen.logins.length, "login")}
+        </h2>
+        <Logins logins={seen.logins} />
+      </>
+    );
+  if (!seen.resembles.length)
+    return (
+      <>
+        <h2>No login here is of {seen.host}</h2>
+        <p className="quiet">And it resembles none of their sites.</p>
+      </>
+    );
+  return (
+    <>
+      <h2>None of your logins is of this site, and it resembles one</h2>
+      <p className="address-said">
+        <Letters text={seen.host} />
+      </p>
+      {seen.resembles.map((one) => (
+        <section key={one.domain} style={{ marginTop: 14 }}>
+          <p>
+            It is not <b className="mono">{one.domain}</b>: {HOW[one.how]}. Nothing is offered for
+            it.
+          </p>
+          <p className="small quiet">
+            Yours there: {one.logins.map((login) => login.title).join(", ")}
+          </p>
+        </section>
+      ))}
+    </>
+  );
+}
+
+/** A host with the letters marked that are not of its plain alphabet. */
+function Letters({ text }: { text: string }) {
+  return (
+    <span className="mono">
+      {[...text].map((c, i) =>
+        /^[ -~]$/.test(c) ? (
+          c
+        ) : (
+          <mark key={i} className="other-letter">
+            {c}
+          </mark>
+        ),
+      )}
+    </span>
+  );
+}
+
+function Logins({ logins }: { logins: Schema["SeenLogin"][] }) {
+  return (
+    <table className="plain" style={{ marginTop: 8 }}>
+      <thead>
+        <tr>
+          <th style={{ width: "42%" }}>Login</th>
+          <th style={{ width: "36%" }}>User name</th>
+          <th>
+            <span className="visually-hidden">acts</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {logins.map((login) => (
+          <tr key={login.login_id}>
+            <td>
+              <Link to={`/logins/${login.login_id}`}>{login.title}</Link>
+            </td>
+            <td>{login.user_name}</td>
+            <td className="right">
+              <Link to={`/logins/${login.login_id}/sign-in`}>sign in</Link>
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

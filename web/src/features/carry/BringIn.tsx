@@ -1,0 +1,126 @@
+import { Button } from "antd";
+import { useRef, useState } from "react";
+import { Link } from "react-router";
+import { answer, client, sendBundle, sendFile, type Schema } from "../../api/client";
+import { count } from "../../domain/moments";
+import { useClipboard } from "../../shared/clipboard";
+import { ProblemNote } from "../../shared/ProblemNote";
+import { useAct } from "../../shared/useAct";
+import { ImportPreview } from "./ImportPreview";
+import { MergePreview } from "./MergePreview";
+
+const BUNDLE_BEGINS = "eyJ";
+
+/** A table, a file of the exchange format, or a sealed bundle: looked at whole before anything. */
+export function BringIn() {
+  const { problem, busy, run } = useAct();
+  const { copy } = useClipboard();
+  const picker = useRef<HTMLInputElement>(null);
+  const [fileName, setFileName] = useState("");
+  const [table, setTable] = useState<Schema["ImportTable"] | null>(null);
+  const [bundle, setBundle] = useState<Schema["BundleHeld"] | null>(null);
+  const [added, setAdded] = useState<number | null>(null);
+  const [undone, setUndone] = useState<Schema["Undone"] | null>(null);
+
+  const read = (file: File) =>
+    run(async () => {
+      setAdded(null);
+      setUndone(null);
+      setTable(null);
+      setBundle(null);
+      setFileName(file.name);
+      if ((await file.slice(0, 3).text()) === BUNDLE_BEGINS) setBundle(await sendBundle(file));
+      else setTable(await sendFile(file));
+    });
+  const copyKey = () =>
+    run(async () => {
+      const { public_key } = await answer(client.POST("/bundles/key"));
+      await copy("Public key of this vault", public_key, { secret: false });
+    });
+  const undo = () =>
+    run(async () => {
+      setUndone(await answer(client.POST("/imports/undo")));
+      setAdded(null);
+    });
+
+  return (
+    <section className="stack" aria-label="Bring in">
+      <p>
+        Logins from a CSV file with a first row of column names, from a Credential Exchange file
+        (JSON), or another copy of this vault as a sealed bundle. It is read on this machine; you
+        see every row first, a backup is made, and then all come in or none.
+      </p>
+      <div className="row">
+        <Button
+          type={table || bundle ? "default" : "primary"}
+          onClick={() => picker.current?.click()}
+          loading={busy}
+        >
+          Choose a file…
+        </Button>
+        <input
+          ref={picker}
+          type="file"
+          accept=".csv,.tsv,.txt,.json,.jwe,text/csv,application/json"
+          hidden
+          aria-label="File to bring in"
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            event.target.value = "";
+            if (file) void read(file);
+          }}
+        />
+        {table && (
+          <span className="small quiet">
+            {fileName}: {count(table.row_count, "row")}, {table.encoding}
+            {table.kind === "csv" &&
+              `, separated by ${table.separator === "\t" ? "tabs" : `“${table.separator}”`}`}
+          </span>
+        )}
+      </div>
+      <ProblemNote problem={problem} />
+      {added !== null && (
+        <div className="problem" role="status" style={{ borderColor: "var(--copper)" }}>
+          <b>{count(added, "login")} brought in.</b> The file <b>{fileName}</b> still lies on your
+          disk where you chose it, with every secret in the clear, and perhaps in the bin of the
+          program that made it: delete it for good. <Link to="/">Check the vault</Link> next, or{" "}
+          <button type="button" className="link" onClick={() => void undo()}>
+            undo it
+          </button>
+          .
+        </div>
+      )}
+      {undone && (
+        <p role="status">
+          <b>{count(undone.gone_count, "login")} taken back.</b>
+          {undone.binned_count > 0 &&
+            ` ${count(undone.binned_count, "login")} that you changed since lie in the bin.`}
+        </p>
+      )}
+      {table && (
+        <ImportPreview
+          key={table.import_id}
+          table={table}
+          onDone={(n) => {
+            setAdded(n);
+            setTable(null);
+          }}
+          onLeave={() => setTable(null)}
+        />
+      )}
+      {bundle && (
+        <MergePreview key={bundle.bundle_id} bundle={bundle} onLeave={() => setBundle(null)} />
+      )}
+      {!table && !bundle && (
+        <p className="small">
+          <button type="button" className="link" onClick={() => void copyKey()}>
+            Copy this vault&apos;s key
+          </button>{" "}
+          <span className="quiet">
+            with it another device seals bundles that this vault alone can open
+          </span>
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,211 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { Button, Checkbox, Select } from "antd";
+import { useEffect, useRef, useState } from "react";
+import { answer, client, type Schema } from "../../api/client";
+import { count } from "../../domain/moments";
+import { ActProgress } from "../../shared/ActProgress";
+import { ProblemNote } from "../../shared/ProblemNote";
+import { useAct } from "../../shared/useAct";
+
+const TARGET_LABELS: Record<string, string> = {
+  title: "title",
+  user_name: "user name",
+  secret: "secret",
+  address: "address",
+  notes: "notes",
+  folder: "folder",
+  tags: "tags",
+  code_key: "key of codes",
+  owner: "in charge",
+  importance: "importance",
+  expires_on: "expires on",
+  field: "a further field",
+  secret_field: "a secret field",
+  "": "left out",
+};
+const STATUS_LABELS = {
+  new: "new",
+  same: "there already",
+  differing: "differs",
+  kept_out: "kept out",
+  bad: "cannot",
+};
+const ORDER = ["bad", "differing", "new", "kept_out", "same"];
+const SHOWN = 300;
+type Row = Schema["ImportRowOut"];
+
+/** Every row as it would come in; each, or all of a kind, chosen before anything is written. */
+export function ImportPreview(props: {
+  table: Schema["ImportTable"];
+  onDone: (added: number) => void;
+  onLeave: () => void;
+}) {
+  const { table } = props;
+  const queryClient = useQueryClient();
+  const { problem, busy, run } = useAct();
+  const [mapping, setMapping] = useState(table.mapping);
+  const [rows, setRows] = useState<Row[]>([]);
+  const [also, setAlso] = useState<Set<number>>(new Set());
+  const [not, setNot] = useState<Set<number>>(new Set());
+  const [applying, setApplying] = useState(false);
+  const path = { import_id: table.import_id };
+
+  const preview = (as: string[]) =>
+    run(async () => {
+      setMapping(as);
+      const found = await answer(
+        client.POST("/imports/{import_id}/preview", { params: { path }, body: { mapping: as } }),
+      );
+      setRows(found.rows);
+    });
+  const latest = useRef(preview);
+  latest.current = preview;
+  useEffect(() => void latest.current(table.mapping), [table]);
+
+  const apply = () =>
+    run(async () => {
+      setApplying(true);
+      const body = { mapping, also_lines: [...also], not_lines: [...not] };
+      const found = await answer(
+        client.POST("/imports/{import_id}/apply", { params: { path }, body }),
+      );
+      await queryClient.invalidateQueries();
+      props.onDone(found.added_count);
+    }).finally(() => setApplying(false));
+  const leave = () =>
+    run(async () => {
+      await answer(client.DELETE("/imports/{import_id}", { params: { path } }));
+      props.onLeave();
+    });
+  const n = (status: Row["status"]) => rows.filter((r) => r.status === status).length;
+  const said = (status: Row["status"]) => n(status).toLocaleString("en");
+  const comes = (r: Row) =>
+    r.status === "new" ? !not.has(r.line) : r.status === "differing" && also.has(r.line);
+  const coming = rows.filter(comes).length;
+  const turn = (r: Row, on: boolean) => {
+    const [of, set] = r.status === "new" ? [not, setNot] : [also, setAlso];
+    const fresh = new Set(of);
+    if (on === (r.status === "new")) fresh.delete(r.line);
+    else fresh.add(r.line);
+    set(fresh);
+  };
+  const all = (status: "new" | "differing", on: boolean) => {
+    const lines = new Set(rows.filter((r) => r.status === status).map((r) => r.line));
+    if (status === "new") setNot(on ? new Set() : lines);
+    else setAlso(on ? lines : new Set());
+  };
+
+  return (
+    <>
+      {table.columns.length > 0 && (
+        <>
+          <h3>What each column is</h3>
+          <div className="row" style={{ alignItems: "flex-end" }}>
+            {table.columns.map((column, i) => (
+              <label className="field" key={i}>
+                <span>{column || `column ${i + 1}`}</span>
+                <Select
+                  aria-label={`What ${column || `column ${i + 1}`} is`}
+                  size="small"
+                  listHeight={460}
+                  style={{ width: 136 }}
+                  value={mapping[i]}
+                  onChange={(value) => void preview(mapping.map((m, j) => (j === i ? value : m)))}
+                  options={table.targets.map((value) => ({
+                    value,
+                    label: TARGET_LABELS[value] ?? value,
+                  }))}
+                />
+              </label>
+            ))}
+          </div>
+        </>
+      )}
+      <ProblemNote problem={problem} />
+      <div className="row">
+        <Button type="primary" onClick={() => void apply()} disabled={!coming || busy}>
+          Bring {count(coming, "login")} in
+        </Button>
+        {applying ? (
+          <ActProgress name="Bringing in" />
+        ) : (
+          <Button onClick={() => void leave()}>Leave it</Button>
+        )}
+        {n("new") > 0 && (
+          <Checkbox checked={not.size === 0} onChange={(e) => all("new", e.target.checked)}>
+            all {said("new")} new
+          </Checkbox>
+        )}
+        {n("differing") > 0 && (
+          <Checkbox
+            checked={also.size === n("differing")}
+            onChange={(e) => all("differing", e.target.checked)}
+          >
+            also the {said("differing")} that differ, as further logins
+          </Checkbox>
+        )}
+        <span className="small quiet">
+          {said("new")} new · {said("same")} there already · {said("differing")} differing ·{" "}
+          {said("bad")} that cannot come in{n("kept_out") > 0 && ` · ${said("kept_out")} kept out`}
+        </span>
+      </div>
+      <table className="plain small">
+        <thead>
+          <tr>
+            <th style={{ width: 32 }}>
+              <span className="visually-hidden">comes in</span>
+            </th>
+            <th style={{ width: 52 }}>Line</th>
+            <th style={{ width: 104 }}>Status</th>
+            <th>Title</th>
+            <th>User name</th>
+            <th>Address, or reason</th>
+          </tr>
+        </thead>
+        <tbody>
+          {[...rows]
+            .sort((a, b) => ORDER.indexOf(a.status) - ORDER.indexOf(b.status) || a.line - b.line)
+            .slice(0, SHOWN)
+            .map((r) => (
+              <tr key={r.line}>
+                <td>
+                  {(r.status === "new" || r.status === "differing") && (
+                    <Checkbox
+                      aria-label={`Bring ${r.title} of line ${r.line} in`}
+                      checked={comes(r)}
+                      onChange={(event) => turn(r, event.target.checked)}
+                    />
+                  )}
+                </td>
+                <td>{r.line}</td>
+                <td className={r.status === "bad" ? "grave" : undefined}>
+                  {STATUS_LABELS[r.status]}
+                </td>
+                <td>{r.title}</td>
+                <td>{r.user_name}</td>
+                <td>
+                  {[r.reason || r.address, ...r.left].filter(Boolean).join("; ")}
+                  {r.differs.some((d) => d.here || d.there) && (
+                    <dl className="side-by-side">
+                      {r.differs
+                        .filter((d) => d.here || d.there)
+                        .map((d) => (
+                          <div key={d.field}>
+                            <dt>{d.field}</dt>
+                            <dd>here: {d.here || "none"}</dd>
+                            <dd>in the file: {d.there || "none"}</dd>
+                          </div>
+                        ))}
+                    </dl>
+                  )}
+                </td>
+              </tr>
+            ))}
+        </tbody>
+      </table>
+      {rows.length > SHOWN && (
+        <p className="small quiet">and {(rows.length - SHOWN).toLocaleString("en")} more rows</p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,147 @@
+import { Button, Checkbox } from "antd";
+import { useRef, useState } from "react";
+import { Link } from "react-router";
+import { answer, client, type Schema } from "../../api/client";
+import { count, dayAndTime } from "../../domain/moments";
+import { ProblemNote } from "../../shared/ProblemNote";
+import { SecretInput } from "../../shared/SecretInput";
+import { useAct } from "../../shared/useAct";
+
+type Line = Schema["MergeLineOut"];
+
+const WHAT: Record<string, string> = {
+  added: "comes in",
+  changed: "takes changes over",
+  removed: "was deleted for good there",
+  parted: "both secrets are kept: the newer is current, the other in the history",
+  asked: "deleted on one side, changed on the other",
+};
+const SHOWN = 300;
+
+/** Another copy of the vault, opened by its passphrase: what merging it would change, then done. */
+export function MergePreview(props: { bundle: Schema["BundleHeld"]; onLeave: () => void }) {
+  const params = { path: { bundle_id: props.bundle.bundle_id } };
+  const { problem, busy, run } = useAct();
+  const passphrase = useRef<HTMLInputElement>(null);
+  const [facts, setFacts] = useState<Schema["BundleFacts"] | null>(null);
+  const [back, setBack] = useState<Set<string>>(new Set());
+  const [done, setDone] = useState<Line[] | null>(null);
+
+  const open = () =>
+    run(async () => {
+      const body = { passphrase: passphrase.current?.value ?? "" };
+      setFacts(await answer(client.POST("/bundles/{bundle_id}/open", { params, body })));
+    });
+  const merge = () =>
+    run(async () => {
+      const body = { take_out_of_bin: [...back] };
+      setDone(await answer(client.POST("/bundles/{bundle_id}/merge", { params, body })));
+    });
+  const leave = () =>
+    run(async () => {
+      await answer(client.DELETE("/bundles/{bundle_id}", { params }));
+      props.onLeave();
+    });
+
+  if (done)
+    return (
+      <p role="status">
+        <b>Merged: {count(done.length, "record")} changed here.</b>{" "}
+        {done.some((line) => line.what === "parted") && (
+          <>
+            What was changed on both sides stands in the <Link to="/">worklist</Link>.
+          </>
+        )}
+      </p>
+    );
+  if (!facts)
+    return (
+      <form
+        className="stack"
+        style={{ maxWidth: 460 }}
+        onSubmit={(event) => {
+          event.preventDefault();
+          void open();
+        }}
+      >
+        {props.bundle.for_a_key ? (
+          <p>
+            It is sealed for a vault&apos;s key: if that is this one, it opens without a passphrase.
+          </p>
+        ) : (
+          <SecretInput ref={passphrase} label="Passphrase of the bundle" name="bundle-passphrase" />
+        )}
+        <ProblemNote problem={problem} />
+        <div className="row">
+          <Button type="primary" htmlType="submit" loading={busy}>
+            Open it
+          </Button>
+          <Button onClick={() => void leave()}>Leave it</Button>
+        </div>
+      </form>
+    );
+  const logins = facts.lines.filter((line) => line.kind === "login");
+  const others = facts.lines.length - logins.length;
+  return (
+    <>
+      <p>
+        {facts.is_own ? "A copy of this vault" : "Another vault"}, sealed{" "}
+        {dayAndTime(facts.made_at, Date.now())}.{" "}
+        {facts.lines.length === 0
+          ? "It has nothing that is not here already."
+          : `Merging changes ${count(logins.length, "login")} here${others ? ` and ${count(others, "other record")}` : ""}. Each change since the copies parted is kept.`}
+      </p>
+      <ProblemNote problem={problem} />
+      <div className="row">
+        <Button
+          type="primary"
+          loading={busy}
+          disabled={facts.lines.length === 0}
+          onClick={() => void merge()}
+        >
+          Merge them
+        </Button>
+        <Button onClick={() => void leave()}>Leave it</Button>
+      </div>
+      <table className="plain small">
+        <thead>
+          <tr>
+            <th style={{ width: "30%" }}>Login</th>
+            <th style={{ width: "24%" }}>User name</th>
+            <th>What happens here</th>
+          </tr>
+        </thead>
+        <tbody>
+          {logins.slice(0, SHOWN).map((line, i) => (
+            <tr key={i}>
+              <td>{line.title}</td>
+              <td>{line.user_name}</td>
+              <td>
+                {WHAT[line.what] ?? line.what}
+                {line.what === "asked" && (
+                  <>
+                    {" "}
+                    <Checkbox
+                      checked={back.has(line.login_id)}
+                      onChange={(event) => {
+                        const fresh = new Set(back);
+                        if (event.target.checked) fresh.add(line.login_id);
+                        else fresh.delete(line.login_id);
+                        setBack(fresh);
+                      }}
+                    >
+                      take it out of the bin
+                    </Checkbox>
+                  </>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {logins.length > SHOWN && (
+        <p className="small quiet">and {(logins.length - SHOWN).toLocaleString("en")} more</p>
+      )}
+    </>
+  );
+}

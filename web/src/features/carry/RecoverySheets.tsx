@@ -1,0 +1,88 @@
+import { Button, Checkbox, Modal } from "antd";
+import { useState } from "react";
+import type { Schema } from "../../api/client";
+import { day } from "../../domain/moments";
+import { usePrinted } from "../../shared/PaperSheet";
+import { QrCode } from "../../shared/QrCode";
+
+type Props = { made: Schema["MadeSheets"]; onClose: () => void };
+
+/** The new sheets, shown and printed this once. */
+export function RecoverySheets({ made, onClose }: Props) {
+  const [named, setNamed] = useState(true);
+  const [at, setAt] = useState(0);
+  const { sheet, print } = usePrinted();
+  const total = made.sheets.length;
+  const shown = made.sheets[at];
+  const now = new Date().toISOString();
+  const printAll = () =>
+    print(
+      made.sheets.map((one, i) => (
+        <section key={i} className="recovery-sheet">
+          <h1>{named ? "Recovery sheet of a New Knot vault" : "Keep this sheet"}</h1>
+          <p>
+            {total > 1 && `Sheet ${i + 1} of ${total}. `}
+            {named &&
+              `Made ${day(now)}. In New Knot's locked page choose “The passphrase is forgotten”, and type these words or read the picture.`}
+            {named && total > 1 && " It needs others of its set to open anything."}
+          </p>
+          <Words words={one.words} />
+          <QrCode rows={one.qr_rows} name="The words as a picture" wide={220} />
+        </section>
+      )),
+    );
+  return (
+    <Modal
+      open
+      width={720}
+      title={total > 1 ? `Sheet ${at + 1} of ${total}` : "The recovery sheet"}
+      footer={null}
+      onCancel={onClose}
+      mask={{ closable: false }}
+    >
+      <div className="stack">
+        <p className="small">
+          These words are shown this once and stored nowhere. The vault opens with them from now on.
+        </p>
+        {shown && (
+          <div className="row" style={{ flexWrap: "nowrap", alignItems: "flex-start", gap: 24 }}>
+            <Words words={shown.words} />
+            <QrCode rows={shown.qr_rows} name="The words as a picture" wide={190} />
+          </div>
+        )}
+        {total > 1 && (
+          <div className="row">
+            <Button disabled={at === 0} onClick={() => setAt(at - 1)}>
+              The one before
+            </Button>
+            <Button disabled={at === total - 1} onClick={() => setAt(at + 1)}>
+              The next
+            </Button>
+          </div>
+        )}
+        <div className="row">
+          <Button type="primary" onClick={printAll}>
+            {total > 1 ? `Print all ${total}, one a page` : "Print it"}
+          </Button>
+          <Checkbox checked={named} onChange={(event) => setNamed(event.target.checked)}>
+            the paper says what it is for and how to use it
+          </Checkbox>
+        </div>
+        <div>
+          <Button onClick={onClose}>They are on paper: close</Button>
+        </div>
+      </div>
+      {sheet}
+    </Modal>
+  );
+}
+
+function Words({ words }: { words: string }) {
+  return (
+    <ol className="sheet-words mono" translate="no">
+      {words.split(" ").map((word, i) => (
+        <li key={i}>{word}</li>
+      ))}
+    </ol>
+  );
+}

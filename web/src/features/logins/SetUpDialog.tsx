@@ -1,0 +1,97 @@
+import { Button, Modal } from "antd";
+import { useEffect, useRef, useState } from "react";
+import { answer, client, sendPicture, type Schema } from "../../api/client";
+import { ProblemNote } from "../../shared/ProblemNote";
+import { SecretInput } from "../../shared/SecretInput";
+import { useAct } from "../../shared/useAct";
+
+type Props = { login: Schema["LoginSheet"]; onClose: () => void };
+
+/** The key of a login's codes: from the site's QR picture (file, paste or drag), or typed. */
+export function SetUpDialog({ login, onClose }: Props) {
+  const { problem, busy, run } = useAct();
+  const key = useRef<HTMLInputElement>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const [over, setOver] = useState(false);
+  const params = { path: { login_id: login.login_id } };
+
+  const take = (picture: Blob | null | undefined) =>
+    picture &&
+    run(async () => {
+      await sendPicture(login.login_id, picture);
+      onClose();
+    });
+  const typed = () =>
+    run(async () => {
+      const body = { code_key: key.current?.value ?? "" };
+      await answer(client.POST("/logins/{login_id}/second-factor", { params, body }));
+      onClose();
+    });
+  const latest = useRef(take);
+  latest.current = take;
+  useEffect(() => {
+    const onPaste = (event: ClipboardEvent) => {
+      const picture = [...(event.clipboardData?.files ?? [])].find((f) =>
+        f.type.startsWith("image/"),
+      );
+      if (picture) {
+        event.preventDefault();
+        void latest.current(picture);
+      }
+    };
+    document.addEventListener("paste", onPaste);
+    return () => document.removeEventListener("paste", onPaste);
+  }, []);
+
+  return (
+    <Modal open title={`Codes of ${login.title}`} footer={null} onCancel={onClose}>
+      <div className="stack">
+        <p className="small">
+          The site shows a QR picture, or a key in letters. The key is sealed here, and in force
+          once the site accepted a code of it.
+        </p>
+        <div
+          className={over ? "drop over" : "drop"}
+          onDragOver={(event) => {
+            event.preventDefault();
+            setOver(true);
+          }}
+          onDragLeave={() => setOver(false)}
+          onDrop={(event) => {
+            event.preventDefault();
+            setOver(false);
+            void take(event.dataTransfer.files[0]);
+          }}
+        >
+          <input
+            ref={file}
+            type="file"
+            accept="image/*"
+            aria-label="QR picture"
+            className="visually-hidden"
+            tabIndex={-1}
+            onChange={(event) => void take(event.target.files?.[0])}
+          />
+          Drop the picture here, paste it, or{" "}
+          <Button size="small" loading={busy} onClick={() => file.current?.click()}>
+            choose a file
+          </Button>
+        </div>
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            void typed();
+          }}
+        >
+          <SecretInput ref={key} label="Or its key, or its otpauth address" />
+          <div style={{ marginTop: 10 }}>
+            <Button type="primary" htmlType="submit" disabled={busy}>
+              Keep this key
+            </Button>
+          </div>
+        </form>
+        <ProblemNote problem={problem} />
+      </div>
+    </Modal>
+  );
+}
