@@ -21,6 +21,7 @@ from pathlib import Path
 from playwright.sync_api import Browser, Page, sync_playwright
 from tests.support.running import ROOT, Served, launch, serving
 
+from benchmarks.carry import bench_carry
 from benchmarks.check import bench_check
 from benchmarks.corpus import bench_corpus
 from benchmarks.table import ms, row, timed
@@ -294,6 +295,7 @@ def main() -> None:
         bench_phrases()
         bench_vault(folder)
         bench_check(folder)
+        bench_carry(folder)
         bench_corpus(folder, lines=CORPUS_LINES)
         bench_cold(folder)
         with serving(folder) as served, sync_playwright() as playwright:

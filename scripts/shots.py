@@ -150,7 +150,7 @@ def carry(page: Page) -> None:
     )
     rows += "Fernbank Credit Union,i.quist,limelight7,fernbank.example,\nbroken,row\n,,,,\n,x,y,,\n"
     file = {"name": "from-the-old-book.csv", "mimeType": "text/csv", "buffer": rows.encode()}
-    page.get_by_label("CSV file").set_input_files(file)  # type: ignore[arg-type]
+    page.get_by_label("File to bring in").set_input_files(file)  # type: ignore[arg-type]
     page.get_by_role("button", name="Bring 1 login in").wait_for()
 
 

@@ -26,4 +26,16 @@ in_web npx prettier --check --log-level warn src vite.config.ts
 in_web npm run -s types
 step "Web: tests" in_web npm run -s test
 step "Share of tests in the code" .venv/bin/python scripts/test_share.py
-step "Python and browser tests" .venv/bin/python -m pytest "$@"
+if [ $# -gt 0 ]; then
+  step "Python and browser tests" .venv/bin/python -m pytest "$@"
+  exit
+fi
+# Side by side: those with real browsers and killed servers wait much, the others compute.
+others=$(mktemp)
+trap 'rm -f "$others"' EXIT
+nice -n 15 .venv/bin/python -m pytest tests --ignore=tests/e2e --ignore=tests/test_durability.py > "$others" 2>&1 &
+step "Browser journeys and killed servers" .venv/bin/python -m pytest tests/e2e tests/test_durability.py || failed=1
+step "Python tests" true
+wait $! || failed=1
+cat "$others"
+exit "${failed:-0}"
