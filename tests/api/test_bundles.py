@@ -83,6 +83,7 @@ def test_two_devices_go_separate_ways_and_come_together(api: Api, other: Api) ->
     api.ok("POST", f"rotations/{rotation}/events", {"event": "accept"})
     evidence = [f["evidence"] for f in api.ok("GET", "checks/worklist")["findings"]]
     assert not any("two copies" in one for one in evidence)
+    assert merged(api, there) == []
 
 
 def test_deleted_here_and_changed_there_is_asked(api: Api, other: Api) -> None:
@@ -138,7 +139,11 @@ def test_a_bundle_for_another_vault_needs_no_passphrase_and_opens_there_alone(
 
 def test_a_document_that_only_looks_like_one_is_refused_whole(api: Api, other: Api) -> None:
     login_id = api.add("Gantry")["login_id"]
-    for document in ({"importance": "huge"}, {"created_at": None}, {"tags": 7}):
+    for document in (
+        {"importance": "huge"},
+        {"created_at": "then"},
+        {"driven": [], "owner": 7, "expires_on": 7},
+    ):
         with api.keeper.at_work() as vault:
             contents = read_contents(vault)
             contents.records["LOGIN"][login_id]["1"] |= document

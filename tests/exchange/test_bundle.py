@@ -13,14 +13,22 @@ from newknot.exchange.bundle import BundleContentRefused, read_content, write_co
 AT = datetime(2026, 5, 3, 12, tzinfo=UTC)
 ID = "a" * 32
 LOGIN: dict[str, Any] = {
-    "1": {"title": "T", "secret_since_at": "2026-01-01", "edition": 1, "stamps": {"title": 1}},
+    "1": {
+        "title": "T", "secret_since_at": "2026-01-01", "created_at": "2026-01-01",
+        "has_secret": True, "edition": 1, "stamps": {"title": [1, "t"]},
+    },
     "2": {"secret": "s", "fields": []},
     "3": {"earlier": [["i", "s", {}, "1", "2", True, ""]]},
+}  # fmt: skip
+GONE: dict[str, Any] = {"1": {"title": [1, "t"]}, "secrets": ["i"]}
+ROTATION: dict[str, Any] = {
+    "1": {"login_id": ID},
+    "2": {"staged": {"secret": "s", "since_at": "2026-01-01"}, "former": None},
 }
 
 
 def document(**parts: Any) -> bytes:
-    contents = Contents({"LOGIN": {ID: deepcopy(LOGIN)}}, {"b" * 32: 3})
+    contents = Contents({"LOGIN": {ID: deepcopy(LOGIN)}}, {"b" * 32: GONE})
     whole = json.loads(write_content(contents, vault_id="v", made_at=AT))
     return json.dumps(whole | parts).encode()
 
@@ -34,7 +42,7 @@ def with_login(part: str, **values: Any) -> bytes:
 def test_what_is_written_is_read() -> None:
     found = read_content(document())
     assert (found.vault_id, found.made_at) == ("v", AT)
-    assert found.contents == Contents({"LOGIN": {ID: LOGIN}}, {"b" * 32: 3})
+    assert found.contents == Contents({"LOGIN": {ID: LOGIN}}, {"b" * 32: GONE})
 
 
 DEEP: Any = {}
@@ -50,8 +58,10 @@ for _ in range(20):
         b"[" * 1_000_000,
         b'{"format": "newknot bundle 2"}',
         document(made_at="yesterday"),
-        document(removed={"b": 1}),
-        document(removed={"b" * 32: "1"}),
+        document(removed={"b": GONE}),
+        document(removed={"b" * 32: 1}),
+        document(removed={"b" * 32: GONE | {"1": {"title": 1}}}),
+        document(removed={"b" * 32: {}}),
         document(records=[]),
         document(records={"VAULT": {}}),
         document(records={"LOGIN": {"../../etc": LOGIN}}),
@@ -63,12 +73,20 @@ for _ in range(20):
         document(records={"POLICY": {ID: {"1": {"stamps": {"a": None}}}}}),
         with_login("1", secret_since_at=None),
         with_login("1", title=7),
+        with_login("1", tags=["a", 7]),
+        with_login("1", fields=[["a"]]),
+        with_login("1", stamps={"title": [1, 2]}),
+        with_login("1", has_secret="yes"),
         with_login("2", secret=None),
         with_login("2", fields={}),
+        with_login("2", code_key=None),
+        with_login("2", backup_codes=["a"]),
+        document(records={"ROTATION": {ID: ROTATION | {"1": {}}}}),
+        document(records={"ROTATION": {ID: ROTATION | {"2": {"staged": {"secret": "s"}}}}}),
         with_login("3", earlier=[["i"]]),
         with_login("3", earlier={}),
     ],
-    ids=range(22),
+    ids=range(32),
 )
 def test_what_is_not_as_it_should_be_is_refused(text: bytes) -> None:
     with pytest.raises(BundleContentRefused):

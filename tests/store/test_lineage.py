@@ -13,7 +13,7 @@ from tests.conftest import CHEAP, PASSPHRASE
 from tests.store.samples import AT, OWN
 
 
-def test_what_is_removed_is_noted_with_its_editions_and_what_does_not_merge_is_not(
+def test_what_is_removed_is_noted_by_its_stamps_and_what_does_not_merge_is_not(
     tmp_path: Path,
 ) -> None:
     vault = Vault.create(
@@ -31,5 +31,8 @@ def test_what_is_removed_is_noted_with_its_editions_and_what_does_not_merge_is_n
     with vault.transaction() as tx:
         remove_loose_end(tx, one.loose_end_id)
         tx.remove(Label.NOTICES, vault.ids(Label.NOTICES)[0])
-    assert get_removed(vault) == {one.loose_end_id: 1}
+    gone = get_removed(vault)
+    assert list(gone) == [one.loose_end_id]
+    assert gone[one.loose_end_id]["1"]["address"][0] == 1
+    assert "lumen.example" not in str(gone) and "rope" not in str(gone)
     vault.close()

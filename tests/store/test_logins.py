@@ -1,5 +1,6 @@
 """A login comes back as it was put."""
 
+from dataclasses import replace
 from datetime import date
 
 from newknot.core.login import (
@@ -25,9 +26,12 @@ def test_a_login_with_everything(vault: Vault) -> None:
         resets_by=new_id(), created_at=AT, changed_at=AT, secret_since_at=AT, has_secret=True,
         deleted_at=AT,
     )  # fmt: skip
-    held = LoginSecrets(Secret(ODD), DRAWN, (SecretField("pin", Secret("4417")),))
+    held = LoginSecrets(
+        Secret(ODD), DRAWN, (SecretField("pin", Secret("4417"), "p"),), Secret("key"),
+        secret_id="s", code_key_id="k",
+    )  # fmt: skip
     history = tuple(
-        EarlierSecret(new_id(), Secret(ODD + str(i)), OWN, AT, AT, used=i % 2 == 0)
+        EarlierSecret(new_id(), Secret(ODD + str(i)), OWN, AT, AT, used=i % 2 == 0, parted=i == 7)
         for i in range(40)
     )
     with vault.transaction() as tx:
@@ -38,3 +42,27 @@ def test_a_login_with_everything(vault: Vault) -> None:
     assert logins.get_secrets(vault, login_id) == held
     assert logins.get_history(vault, login_id) == history
     assert logins.list_cards(vault) == ([card], [])
+
+
+def test_what_a_merge_put_into_the_history_and_is_current_is_not_among_the_earlier(
+    vault: Vault,
+) -> None:
+    login_id = new_id()
+    own, parted = (
+        EarlierSecret(new_id(), Secret("rope"), OWN, AT, AT, used=True, parted=p) for p in (False, True)
+    )
+    other = replace(parted, secret=Secret("lamp"))
+    with vault.transaction() as tx:
+        logins.put_secrets(tx, login_id, LoginSecrets(Secret("rope"), OWN, secret_id="s"))
+        logins.put_history(tx, login_id, (own, parted, other))
+    assert logins.get_history(vault, login_id) == (own, other)
+
+
+def test_secrets_from_before_they_had_ids_have_one_that_stays(vault: Vault) -> None:
+    login_id = new_id()
+    fields = (SecretField("pin", Secret("4417")),)
+    with vault.transaction() as tx:
+        logins.put_secrets(tx, login_id, LoginSecrets(Secret("rope"), OWN, fields))
+    first, again = (logins.get_secrets(vault, login_id) for _ in range(2))
+    assert first == again and len({first.secret_id, first.fields[0].secret_id}) == 2
+    assert first.code_key_id == ""

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from datetime import date, datetime
 from enum import StrEnum
+from hashlib import sha256
 from typing import Literal
 
 from newknot.core.errors import FieldInvalid
@@ -14,6 +15,8 @@ SECRET_LIMIT = 10_000
 FIELDS_LIMIT = 50
 TAGS_LIMIT = 50
 BIN_DAYS = 30
+CODE_KEY_FIELD = "key of its codes"
+"""As the history names the key of a second factor."""
 
 
 class Importance(StrEnum):
@@ -51,10 +54,13 @@ class PlainField:
 
 @dataclass(frozen=True, slots=True)
 class SecretField:
-    """A further field that leaves the vault only by its own call."""
+    """A further field that leaves the vault only by its own call. secret_id: as in
+    `LoginSecrets`.
+    """
 
     name: str
     value: Secret
+    secret_id: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,7 +114,9 @@ class BackupCode:
 class LoginSecrets:
     """The secret part of a login, sealed apart from its card.
 
-    code_key: an `otpauth://totp/` address, empty where the codes are not made here.
+    code_key: an `otpauth://totp/` address, empty where the codes are not made here. secret_id,
+    code_key_id: drawn with each new secret and borne by its entry in the history, so that copies of
+    a vault know what was known; empty only where there is none.
     """
 
     secret: Secret
@@ -116,13 +124,16 @@ class LoginSecrets:
     fields: tuple[SecretField, ...] = ()
     code_key: Secret = Secret("")  # noqa: RUF009 - immutable
     backup_codes: tuple[BackupCode, ...] = ()
+    secret_id: str = ""
+    code_key_id: str = ""
 
 
 @dataclass(frozen=True, slots=True)
 class EarlierSecret:
     """A secret that a login had, or that was staged for it and never used.
 
-    field: the name of the further field that it was in; empty for the login's own secret.
+    field: the name of the further field that it was in; empty for the login's own secret. parted:
+    from another copy of the vault, and lost against what is current; until a new secret settles it.
     """
 
     earlier_id: str
@@ -132,6 +143,12 @@ class EarlierSecret:
     until_at: datetime
     used: bool
     field: str = ""
+    parted: bool = False
+
+
+def unnamed_secret_id(login_id: str, name: str, text: str) -> str:
+    """The id of a secret from before secrets had one: the same in every copy."""
+    return sha256(f"{login_id}/{name}/{text}".encode()).hexdigest()[:32]
 
 
 def checked_text(value: str, *, field: str, limit: int = TEXT_LIMIT, needed: bool = False) -> str:

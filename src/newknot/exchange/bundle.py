@@ -1,16 +1,25 @@
 """The content of a bundle as JSON: every record of a vault that a merge looks at, in its documents.
 
 {"format": "newknot bundle 1", "vault_id": …, "made_at": …, "records": {LABEL: {id: {part:
-document}}}, "removed": {id: editions}}
+document}}}, "removed": {id: {part: {unit: stamp}, "secrets": ids}}}
 """
 
 import json
 import re
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from datetime import datetime
 
-from newknot.core.carry.merge import CARD, LOGIN, MERGED_LABELS, SECRETS, Contents, Parts
+from newknot.core.carry.merge import (
+    CARD,
+    HISTORY,
+    LOGIN,
+    MERGED_LABELS,
+    ROTATION,
+    SECRETS,
+    Contents,
+    Parts,
+)
 from newknot.core.errors import NewKnotError
 
 FORMAT = "newknot bundle 1"
@@ -67,10 +76,10 @@ def read_content(text: bytes) -> BundleContent:
         found.records[label] = {
             _checked_id(record_id): _parts(label, parts) for record_id, parts in held.items()
         }
-    for record_id, editions in removed.items():
-        if not isinstance(editions, int):
+    for record_id, gone in removed.items():
+        if not _is_gone(gone):
             raise BundleContentRefused(reason="has a removal that is not understood")
-        found.removed[_checked_id(record_id)] = editions
+        found.removed[_checked_id(record_id)] = gone
     try:
         made_at = datetime.fromisoformat(str(document.get("made_at")))
     except ValueError:
@@ -85,27 +94,87 @@ def _parts(label: str, parts: object) -> Parts:
     for part, document in parts.items():
         if not isinstance(document, dict) or _deep(document) > DEPTH_MOST:
             raise BundleContentRefused(reason="holds a record that is not understood")
-        stamps, edition = document.get("stamps", {}), document.get("edition", 0)
-        whole = isinstance(stamps, dict) and all(isinstance(v, int) for v in stamps.values())
-        if not whole or not isinstance(edition, int):
+        if not _are_stamps(document.get("stamps", {})) or not _is_count(document.get("edition", 0)):
             raise BundleContentRefused(reason="holds a record whose stamps are not understood")
         found[part] = document
-    if label == LOGIN:
-        secrets = found.get(SECRETS, {})
-        needed = (
-            found[CARD].get("secret_since_at"),
-            secrets.get("secret"),
-            found[CARD].get("title"),
-        )
-        earlier = found.get("3", {}).get("earlier", [])
-        if (
-            not all(isinstance(value, str) for value in needed)
-            or not isinstance(secrets.get("fields"), list)
-            or not isinstance(earlier, list)
-            or not all(isinstance(e, list) and len(e) == 7 for e in earlier)
-        ):
-            raise BundleContentRefused(reason="holds a login that is not understood")
+    if label == LOGIN and not _is_login(found):
+        raise BundleContentRefused(reason="holds a login that is not understood")
+    if label == ROTATION and not _is_rotation(found):
+        raise BundleContentRefused(reason="holds a rotation that is not understood")
     return found
+
+
+def _is_login(parts: Parts) -> bool:
+    card, held = parts[CARD], parts.get(SECRETS, {})
+    earlier = parts.get(HISTORY, {"earlier": []}).get("earlier")
+    return (
+        _is_list(card.get("fields", []), lambda e: _are_texts(e, 2, 2))
+        and _is_list(card.get("tags", []), lambda e: isinstance(e, str))
+        and all(
+            isinstance(card.get(name), str) for name in ("title", "secret_since_at", "created_at")
+        )
+        and isinstance(card.get("has_secret"), bool)
+        and all(
+            isinstance(held.get(name, ""), str) for name in ("secret_id", "code_key", "code_key_id")
+        )
+        and isinstance(held.get("secret"), str)
+        and _is_list(held.get("fields"), lambda e: _are_texts(e, 2, 3))
+        and _is_list(held.get("backup_codes", []), lambda e: isinstance(e, list))
+        and _is_list(earlier, _is_earlier)
+    )
+
+
+def _is_earlier(entry: object) -> bool:
+    return (
+        isinstance(entry, list)
+        and len(entry) in (7, 8)
+        and all(isinstance(entry[i], str) for i in (0, 1, 3, 4, 6))
+    )
+
+
+def _is_rotation(parts: Parts) -> bool:
+    held = [parts.get(SECRETS, {}).get(name) for name in ("staged", "former")]
+    return isinstance(parts[CARD].get("login_id"), str) and all(
+        one is None
+        or (
+            isinstance(one, dict)
+            and all(isinstance(one.get(name), str) for name in ("secret", "since_at"))
+            and isinstance(one.get("secret_id", ""), str)
+        )
+        for one in held
+    )
+
+
+def _is_gone(gone: object) -> bool:
+    return (
+        isinstance(gone, dict)
+        and set(gone) <= {CARD, SECRETS, HISTORY, "secrets"}
+        and _is_list(gone.get("secrets"), lambda e: isinstance(e, str))
+        and all(_are_stamps(stamps) for part, stamps in gone.items() if part != "secrets")
+    )
+
+
+def _are_stamps(stamps: object) -> bool:
+    return isinstance(stamps, dict) and all(
+        isinstance(s, list) and len(s) == 2 and _is_count(s[0]) and isinstance(s[1], str)
+        for s in stamps.values()
+    )
+
+
+def _is_count(value: object) -> bool:
+    return isinstance(value, int) and not isinstance(value, bool) and value >= 0
+
+
+def _is_list(value: object, is_entry: Callable[[object], bool]) -> bool:
+    return isinstance(value, list) and all(map(is_entry, value))
+
+
+def _are_texts(entry: object, least: int, most: int) -> bool:
+    return (
+        isinstance(entry, list)
+        and least <= len(entry) <= most
+        and all(isinstance(one, str) for one in entry)
+    )
 
 
 def _checked_id(record_id: object) -> str:

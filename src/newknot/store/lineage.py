@@ -1,10 +1,11 @@
 """What lets two copies of a vault merge: stamps on what changes, and a note of what is gone."""
 
+import secrets
 from contextlib import suppress
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
-from newknot.core.carry.merge import MERGED_LABELS
-from newknot.core.carry.stamps import EDITION, stamped
+from newknot.core.carry.merge import MERGED_LABELS, Gone, Parts, edition_of, gone_of
+from newknot.core.carry.stamps import stamped
 from newknot.store.documents import packed, unpacked
 from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.manifest import Label
@@ -14,6 +15,7 @@ if TYPE_CHECKING:
     from newknot.store.vault import Transaction, Vault
 
 PARTS = (1, 2, 3)
+TAG_BYTES = 6
 
 
 def with_stamps(vault: "Vault", label: Label, record_id: str, part: int, text: bytes) -> bytes:
@@ -26,37 +28,42 @@ def with_stamps(vault: "Vault", label: Label, record_id: str, part: int, text: b
         before, fresh = unpacked(vault.get(label, record_id, part)), unpacked(text)
     except (RecordDamaged, RecordMissing, ValueError):
         return text
-    return packed(stamped(before, fresh))
+    return packed(stamped(before, fresh, tag=secrets.token_hex(TAG_BYTES)))
 
 
 def note_removed(tx: "Transaction", vault: "Vault", label: Label, record_id: str) -> None:
     """Notes that a record is gone for good, so that no merge brings it back."""
     if label.name not in MERGED_LABELS:
         return
-    editions = editions_of(vault, label, record_id)
-    put_removed(tx, vault, {**get_removed(vault), record_id: editions})
+    gone = gone_of(record_id, _parts_that_can_be_read(vault, label, record_id))
+    put_removed(tx, vault, {**get_removed(vault), record_id: gone})
 
 
 def editions_of(vault: "Vault", label: Label, record_id: str) -> int:
     """How often a record was changed since it was made, in all its parts that can be read."""
-    editions = 0
+    return edition_of(_parts_that_can_be_read(vault, label, record_id))
+
+
+def _parts_that_can_be_read(vault: "Vault", label: Label, record_id: str) -> Parts:
+    parts: Parts = {}
     for part in PARTS:
         with suppress(RecordDamaged, RecordMissing, ValueError):
-            editions += unpacked(vault.get(label, record_id, part)).get(EDITION, 0)
-    return editions
+            parts[str(part)] = unpacked(vault.get(label, record_id, part))
+    return parts
 
 
-def get_removed(vault: "Vault") -> dict[str, int]:
-    """Ids of records that are gone for good, with their editions at that time."""
+def get_removed(vault: "Vault") -> dict[str, Gone]:
+    """Ids of records that are gone for good, with what is to be known of them."""
     ids = vault.ids(Label.REMOVED)
     try:
-        known: dict[str, int] = unpacked(vault.get(Label.REMOVED, ids[0]))["removed"] if ids else {}
+        found: dict[str, Any] = unpacked(vault.get(Label.REMOVED, ids[0])) if ids else {}
     except RecordDamaged:
         return {}
+    known: dict[str, Gone] = found.get("removed", {})
     return known
 
 
-def put_removed(tx: "Transaction", vault: "Vault", removed: dict[str, int]) -> None:
+def put_removed(tx: "Transaction", vault: "Vault", removed: dict[str, Gone]) -> None:
     """Writes the one record of them."""
     ids = vault.ids(Label.REMOVED)
     tx.put(Label.REMOVED, ids[0] if ids else new_id(), packed({"removed": removed}))

@@ -4,7 +4,9 @@ from datetime import datetime
 from functools import partial
 from typing import Any
 
+from newknot.core.carry.merge import PARTED
 from newknot.core.login import (
+    CODE_KEY_FIELD,
     BackupCode,
     EarlierSecret,
     Importance,
@@ -14,6 +16,7 @@ from newknot.core.login import (
     PlainField,
     SecondFactor,
     SecretField,
+    unnamed_secret_id,
 )
 from newknot.core.secret import Secret
 from newknot.store.documents import day, iso, moment, packed, unpacked
@@ -98,8 +101,10 @@ def put_secrets(tx: Transaction, login_id: str, secrets: LoginSecrets) -> None:
     document = {
         "secret": secrets.secret.reveal(),
         "origin": origin_document(secrets.origin),
-        "fields": [[f.name, f.value.reveal()] for f in secrets.fields],
+        "secret_id": secrets.secret_id,
+        "fields": [[f.name, f.value.reveal(), f.secret_id] for f in secrets.fields],
         "code_key": secrets.code_key.reveal(),
+        "code_key_id": secrets.code_key_id,
         "backup_codes": [[c.code.reveal(), iso(c.used_at)] for c in secrets.backup_codes],
     }
     tx.put(Label.LOGIN, login_id, packed(document), part=SECRETS)
@@ -108,12 +113,27 @@ def put_secrets(tx: Transaction, login_id: str, secrets: LoginSecrets) -> None:
 def get_secrets(vault: Vault, login_id: str) -> LoginSecrets:
     """The secret part. Raises `RecordMissing`, `RecordDamaged`."""
     d = unpacked(vault.get(Label.LOGIN, login_id, SECRETS))
-    fields = tuple(SecretField(name, Secret(value)) for name, value in d["fields"])
-    code_key = Secret(d.get("code_key", ""))
+    fields = tuple(
+        SecretField(name, Secret(value), _id_of(login_id, name, value, *secret_id))
+        for name, value, *secret_id in d["fields"]
+    )
+    code_key = d.get("code_key", "")
     backup_codes = tuple(
         BackupCode(Secret(code), moment(used_at)) for code, used_at in d.get("backup_codes", ())
     )
-    return LoginSecrets(Secret(d["secret"]), origin_of(d["origin"]), fields, code_key, backup_codes)
+    return LoginSecrets(
+        Secret(d["secret"]),
+        origin_of(d["origin"]),
+        fields,
+        Secret(code_key),
+        backup_codes,
+        secret_id=_id_of(login_id, "", d["secret"], d.get("secret_id", "")),
+        code_key_id=_id_of(login_id, CODE_KEY_FIELD, code_key, d.get("code_key_id", "")),
+    )
+
+
+def _id_of(login_id: str, name: str, text: str, secret_id: str = "") -> str:
+    return secret_id or (unnamed_secret_id(login_id, name, text) if text else "")
 
 
 def put_history(tx: Transaction, login_id: str, history: tuple[EarlierSecret, ...]) -> None:
@@ -127,6 +147,7 @@ def put_history(tx: Transaction, login_id: str, history: tuple[EarlierSecret, ..
             iso(e.until_at),
             e.used,
             e.field,
+            *([PARTED] if e.parted else []),
         ]
         for e in history
     ]
@@ -134,12 +155,14 @@ def put_history(tx: Transaction, login_id: str, history: tuple[EarlierSecret, ..
 
 
 def get_history(vault: Vault, login_id: str) -> tuple[EarlierSecret, ...]:
-    """All earlier secrets, oldest first; none where the login never had one."""
+    """All earlier secrets, oldest first; none where the login never had one. What a merge put there
+    and is current as well is not among them.
+    """
     try:
         d = unpacked(vault.get(Label.LOGIN, login_id, HISTORY))
     except RecordMissing:
         return ()
-    return tuple(
+    history = tuple(
         EarlierSecret(
             earlier_id,
             Secret(text),
@@ -148,9 +171,16 @@ def get_history(vault: Vault, login_id: str) -> tuple[EarlierSecret, ...]:
             datetime.fromisoformat(until),
             used,
             field,
+            parted=bool(parted),
         )
-        for earlier_id, text, origin, since, until, used, field in d["earlier"]
+        for earlier_id, text, origin, since, until, used, field, *parted in d["earlier"]
     )
+    if not any(earlier.parted for earlier in history):
+        return history
+    held = get_secrets(vault, login_id)
+    current = {("", held.secret.reveal()), (CODE_KEY_FIELD, held.code_key.reveal())}
+    current |= {(field.name, field.value.reveal()) for field in held.fields}
+    return tuple(e for e in history if not e.parted or (e.field, e.secret.reveal()) not in current)
 
 
 def remove_login(tx: Transaction, login_id: str) -> None:

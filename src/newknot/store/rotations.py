@@ -93,6 +93,7 @@ def _document(held: HeldSecret | None) -> dict[str, Any] | None:
         "secret": held.secret.reveal(),
         "origin": origin_document(held.origin),
         "since_at": iso(held.since_at),
+        "secret_id": held.secret_id,
     }
 
 
@@ -100,4 +101,4 @@ def _held(d: dict[str, Any] | None) -> HeldSecret | None:
     if d is None:
         return None
     since_at = datetime.fromisoformat(d["since_at"])
-    return HeldSecret(Secret(d["secret"]), origin_of(d["origin"]), since_at)
+    return HeldSecret(Secret(d["secret"]), origin_of(d["origin"]), since_at, d.get("secret_id", ""))

@@ -5,9 +5,8 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 
 from newknot.core.login import EarlierSecret, LoginCard, Origin, SecretField
-from newknot.core.rotation import OPEN_STATES
+from newknot.core.rotation import OPEN_STATES, Rotation, RotationSecrets
 from newknot.core.rotation.retention import past_retention
-from newknot.core.secret import Secret
 from newknot.core.strength import measure
 from newknot.store.errors import RecordDamaged
 from newknot.store.logins import (
@@ -20,7 +19,7 @@ from newknot.store.logins import (
     put_secrets,
 )
 from newknot.store.policies import list_policies
-from newknot.store.rotations import list_rotations
+from newknot.store.rotations import get_rotation_secrets, list_rotations
 from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Transaction, Vault, new_id
 from newknot.usecases.errors import EarlierHeld, NothingHeld
@@ -46,25 +45,25 @@ class Compared:
 
 
 def move_to_history(tx: Transaction, vault: Vault, login_id: str, earlier: EarlierSecret) -> None:
-    """Adds one earlier secret at the end of a login's history."""
-    put_history(tx, login_id, (*get_history(vault, login_id), earlier))
+    """Adds one earlier secret at the end of a login's history, in place of one under its id."""
+    history = get_history(vault, login_id)
+    kept = (one for one in history if one.earlier_id != earlier.earlier_id)
+    put_history(tx, login_id, (*kept, earlier))
 
 
 def replaced_to_history(
-    tx: Transaction,
-    vault: Vault,
-    login_id: str,
-    secret: Secret,
-    since_at: datetime,
-    now: datetime,
-    *,
-    origin: Origin = OWN,
-    field: str = "",
+    tx: Transaction, vault: Vault, login_id: str, earlier: EarlierSecret
 ) -> None:
     """Keeps a secret that served until now; nothing where it is empty."""
-    if len(secret):
-        earlier = EarlierSecret(new_id(), secret, origin, since_at, now, used=True, field=field)
+    if len(earlier.secret):
         move_to_history(tx, vault, login_id, earlier)
+
+
+def settle_parted(tx: Transaction, vault: Vault, login_id: str) -> None:
+    """A new secret is there: which of two copies' secrets holds is no question any more."""
+    history = get_history(vault, login_id)
+    if any(one.parted for one in history):
+        put_history(tx, login_id, tuple(replace(one, parted=False) for one in history))
 
 
 def fields_left(
@@ -93,11 +92,12 @@ def restore_field(vault: Vault, login_id: str, earlier_id: str, *, now: datetime
         held = get_secrets(vault, login_id)
         if not earlier.field or card.deleted_at is not None:
             raise NothingHeld()
-        fields = _with_field(held.fields, SecretField(earlier.field, earlier.secret))
+        fields = _with_field(held.fields, SecretField(earlier.field, earlier.secret, new_id()))
         for field in fields_left(held.fields, fields):
-            replaced_to_history(
-                tx, vault, login_id, field.value, card.changed_at, now, field=field.name
+            replaced = EarlierSecret(
+                field.secret_id, field.value, OWN, card.changed_at, now, True, field.name
             )
+            replaced_to_history(tx, vault, login_id, replaced)
         names = tuple(field.name for field in fields)
         card = replace(card, changed_at=now, secret_field_names=names)
         put_card(tx, card)
@@ -177,8 +177,20 @@ def delete_past_retention(vault: Vault, *, now: datetime) -> int:
 
 
 def _held_by_rotations(vault: Vault) -> Collection[str]:
-    """An accepted rotation's id names the entry that its withdrawal would need."""
-    return {r.rotation_id for r in list_rotations(vault) if r.state in OPEN_STATES}
+    """The entries that the withdrawal of an accepted rotation would need."""
+    held: set[str] = set()
+    for rotation in list_rotations(vault):
+        if rotation.state in OPEN_STATES:
+            held |= former_ids(rotation, get_rotation_secrets(vault, rotation.rotation_id))
+    return held
+
+
+def former_ids(rotation: Rotation, held: RotationSecrets) -> set[str]:
+    """The id of a rotation's former secret in the history; before secrets had one, that of the
+    rotation.
+    """
+    former = held.former.secret_id if held.former is not None else ""
+    return {former or rotation.rotation_id}
 
 
 def _shared(text: str, other: str) -> int:

@@ -7,9 +7,11 @@ from newknot.core.address import site_of
 from newknot.core.errors import FieldInvalid
 from newknot.core.login import (
     BIN_DAYS,
+    CODE_KEY_FIELD,
     FIELDS_LIMIT,
     NOTES_LIMIT,
     TAGS_LIMIT,
+    EarlierSecret,
     Importance,
     LoginCard,
     LoginSecrets,
@@ -34,11 +36,9 @@ from newknot.store.logins import (
 )
 from newknot.store.loose_ends import remove_loose_end
 from newknot.store.rotations import list_rotations, remove_rotation
-from newknot.store.vault import Vault, new_id
+from newknot.store.vault import Transaction, Vault, new_id
 from newknot.usecases.errors import InBin, NothingHeld
-from newknot.usecases.history import OWN, fields_left, replaced_to_history
-
-CODE_KEY_FIELD = "key of its codes"
+from newknot.usecases.history import OWN, fields_left, replaced_to_history, settle_parted
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,7 +87,15 @@ def add_login(
         card = replace(card, has_secret=len(given.secret) > 0)
         put_card(tx, card)
         code_key = _code_key(draft, Secret(""))
-        put_secrets(tx, login_id, LoginSecrets(given.secret, given.origin, fields, code_key))
+        secrets = LoginSecrets(
+            given.secret,
+            given.origin,
+            fields,
+            code_key,
+            secret_id=new_id() if len(given.secret) else "",
+            code_key_id=new_id() if len(code_key) else "",
+        )
+        put_secrets(tx, login_id, secrets)
         if given.loose_end_id is not None:
             remove_loose_end(tx, given.loose_end_id)
     return card
@@ -114,22 +122,27 @@ def edit_login(
             secret_since_at=former.secret_since_at,
         )
         code_key = _code_key(draft, held.code_key)
-        secrets = replace(held, fields=_secret_fields(draft, held.fields), code_key=code_key)
-        if held.code_key != code_key:
-            replaced_to_history(
-                tx, vault, login_id, held.code_key, former.changed_at, now, field=CODE_KEY_FIELD
-            )
+        secrets = with_code_key(tx, vault, login_id, held, code_key, former.changed_at, now)
+        secrets = replace(secrets, fields=_secret_fields(draft, held.fields))
         for field in fields_left(held.fields, secrets.fields):
-            replaced_to_history(
-                tx, vault, login_id, field.value, former.changed_at, now, field=field.name
+            earlier = EarlierSecret(
+                field.secret_id, field.value, OWN, former.changed_at, now, True, field.name
             )
+            replaced_to_history(tx, vault, login_id, earlier)
         card = replace(card, has_secret=former.has_secret, parted_at=former.parted_at)
         if new_secret is not None and new_secret.secret != held.secret:
             _check_secret(new_secret.secret)
-            replaced_to_history(
-                tx, vault, login_id, held.secret, former.secret_since_at, now, origin=held.origin
+            earlier = EarlierSecret(
+                held.secret_id, held.secret, held.origin, former.secret_since_at, now, used=True
             )
-            secrets = replace(secrets, secret=new_secret.secret, origin=new_secret.origin)
+            replaced_to_history(tx, vault, login_id, earlier)
+            settle_parted(tx, vault, login_id)
+            secrets = replace(
+                secrets,
+                secret=new_secret.secret,
+                origin=new_secret.origin,
+                secret_id=new_id() if len(new_secret.secret) else "",
+            )
             card = replace(
                 card,
                 has_secret=len(new_secret.secret) > 0,
@@ -231,6 +244,25 @@ def open_rotation_id(vault: Vault, login_id: str) -> str | None:
     return None
 
 
+def with_code_key(
+    tx: Transaction,
+    vault: Vault,
+    login_id: str,
+    held: LoginSecrets,
+    code_key: Secret,
+    since_at: datetime,
+    now: datetime,
+) -> LoginSecrets:
+    """The secrets with this key of its codes; another one that was there goes to the history."""
+    if held.code_key == code_key:
+        return held
+    earlier = EarlierSecret(
+        held.code_key_id, held.code_key, OWN, since_at, now, used=True, field=CODE_KEY_FIELD
+    )
+    replaced_to_history(tx, vault, login_id, earlier)
+    return replace(held, code_key=code_key, code_key_id=new_id() if len(code_key) else "")
+
+
 def _code_key(draft: LoginDraft, held: Secret) -> Secret:
     """The key of the draft's codes. Raises `FieldInvalid` where it is none."""
     if not draft.second_factor.has_codes:
@@ -248,16 +280,19 @@ def _check_secret(secret: Secret) -> None:
 
 def _secret_fields(draft: LoginDraft, former: tuple[SecretField, ...]) -> tuple[SecretField, ...]:
     """The draft's secret fields; a value of None keeps the one there was under that name."""
-    kept = {field.name: field.value for field in former}
+    kept = {field.name: field for field in former}
     out: list[SecretField] = []
     for i, (name, value) in enumerate(draft.secret_fields):
         at = f"secret_fields.{i}"
         label = checked_text(name, field=f"{at}.name", needed=True)
         if value is None and label not in kept:
             raise FieldInvalid(f"{at}.value", "is missing")
-        text = kept[label] if value is None else value
+        if label in kept and value in (None, kept[label].value):
+            out.append(kept[label])
+            continue
+        text = value or Secret("")
         checked_secret_text(text.reveal(), field=f"{at}.value")
-        out.append(SecretField(label, text))
+        out.append(SecretField(label, text, new_id()))
     return tuple(out)
 
 

@@ -38,7 +38,7 @@ from newknot.store.rotations import (
 from newknot.store.vault import Transaction, Vault, new_id
 from newknot.usecases.drawing import best_length
 from newknot.usecases.errors import NothingHeld, RotationOpen
-from newknot.usecases.history import earlier_of, move_to_history
+from newknot.usecases.history import earlier_of, former_ids, move_to_history, settle_parted
 from newknot.usecases.logins import NewSecret, live_card, open_rotation_id
 from newknot.usecases.policies import default_policy, policy_for
 
@@ -186,7 +186,7 @@ def _stage(
         space = PasswordSpace(policy, length)
         secret = _drawn(space, current, history, random)
         origin = Origin("drawn", space.entropy_bits)
-    staged = HeldSecret(secret, origin, now)
+    staged = HeldSecret(secret, origin, now, new_id())
     put_rotation_secrets(tx, rotation.rotation_id, RotationSecrets(staged, held.former))
     return _step(tx, replace(rotation, refusal=""), RotationEvent.STAGE, now)
 
@@ -222,13 +222,18 @@ def _accept(
     current = get_secrets(vault, rotation.login_id)
     former = None
     if len(current.secret):
-        former = HeldSecret(current.secret, current.origin, card.secret_since_at)
-        # The rotation's id names the entry, so that a withdrawal finds it again.
+        former = HeldSecret(current.secret, current.origin, card.secret_since_at, current.secret_id)
         earlier = EarlierSecret(
-            rotation.rotation_id, former.secret, former.origin, former.since_at, now, used=True
+            former.secret_id, former.secret, former.origin, former.since_at, now, used=True
         )
         move_to_history(tx, vault, rotation.login_id, earlier)
-    fresh = replace(current, secret=held.staged.secret, origin=held.staged.origin)
+    settle_parted(tx, vault, rotation.login_id)
+    fresh = replace(
+        current,
+        secret=held.staged.secret,
+        origin=held.staged.origin,
+        secret_id=held.staged.secret_id or new_id(),
+    )
     put_secrets(tx, rotation.login_id, fresh)
     put_card(
         tx, replace(card, secret_since_at=now, changed_at=now, has_secret=True, parted_at=None)
@@ -242,11 +247,16 @@ def _withdraw(
     """The new secret did not open the site after all: the old one is current again, both kept."""
     card = live_card(vault, rotation.login_id)
     current = get_secrets(vault, rotation.login_id)
-    staged = HeldSecret(current.secret, current.origin, card.secret_since_at)
+    staged = HeldSecret(current.secret, current.origin, card.secret_since_at, current.secret_id)
     former = held.former
     if former is None:
         former = HeldSecret(Secret(""), Origin("own"), now)
-    put_secrets(tx, rotation.login_id, replace(current, secret=former.secret, origin=former.origin))
+    secret_id = former.secret_id or (new_id() if len(former.secret) else "")
+    put_secrets(
+        tx,
+        rotation.login_id,
+        replace(current, secret=former.secret, origin=former.origin, secret_id=secret_id),
+    )
     put_card(
         tx,
         replace(
@@ -257,7 +267,8 @@ def _withdraw(
         ),
     )
     history = get_history(vault, rotation.login_id)
-    kept = tuple(entry for entry in history if entry.earlier_id != rotation.rotation_id)
+    again = former_ids(rotation, held)
+    kept = tuple(entry for entry in history if entry.earlier_id not in again)
     put_history(tx, rotation.login_id, kept)
     put_rotation_secrets(tx, rotation.rotation_id, RotationSecrets(staged, None))
 
@@ -267,7 +278,9 @@ def _staged_to_history(
 ) -> None:
     if held.staged is not None:
         one = held.staged
-        earlier = EarlierSecret(new_id(), one.secret, one.origin, one.since_at, now, used=False)
+        earlier = EarlierSecret(
+            one.secret_id or new_id(), one.secret, one.origin, one.since_at, now, used=False
+        )
         move_to_history(tx, vault, rotation.login_id, earlier)
 
 

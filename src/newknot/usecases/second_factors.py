@@ -13,8 +13,7 @@ from newknot.outside.pictures import read_codes
 from newknot.store.logins import get_secrets, put_card, put_secrets
 from newknot.store.vault import Vault
 from newknot.usecases.errors import NothingHeld, PictureWithoutKey
-from newknot.usecases.history import replaced_to_history
-from newknot.usecases.logins import CODE_KEY_FIELD, live_card
+from newknot.usecases.logins import live_card, with_code_key
 
 BACKUP_CODES_MOST = 50
 BACKUP_CODE_LENGTH_MOST = 100
@@ -30,19 +29,10 @@ def set_up(vault: Vault, login_id: str, key: Secret, *, now: datetime) -> LoginC
     with vault.transaction() as tx:
         former = live_card(vault, login_id)
         held = get_secrets(vault, login_id)
-        if held.code_key != code_key:
-            replaced_to_history(
-                tx,
-                vault,
-                login_id,
-                held.code_key,
-                former.changed_at,
-                now,
-                field=CODE_KEY_FIELD,
-            )
+        secrets = with_code_key(tx, vault, login_id, held, code_key, former.changed_at, now)
         card = replace(former, second_factor=SecondFactor.SETTING_UP, changed_at=now)
         put_card(tx, card)
-        put_secrets(tx, login_id, replace(held, code_key=code_key))
+        put_secrets(tx, login_id, secrets)
     return card
 
 

@@ -7,75 +7,134 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from newknot.core.carry.merge import CARD, HISTORY, SECRETS, Contents, merged
-from newknot.core.carry.stamps import STAMPS, stamped
+from newknot.core.carry.merge import CARD, HISTORY, SECRETS, Contents, gone_of, merged
+from newknot.core.carry.stamps import STAMPS, Document, stamped, unstamped
 
 IDS = ("a" * 32, "b" * 32)
+ROTATION = "c" * 32
 WORDS = st.sampled_from(["rope", "plank", "lamp", "truss"])
+OWN = {"kind": "own", "entropy_bits": None}
+
+Step = tuple[str, str, str, int]
+"""What a user does to one copy: act, login, word, and the wall clock of that machine."""
 
 
 def login() -> dict[str, Any]:
     """A login as it lies in a vault, cut down to what merging looks at."""
     return {
         CARD: {
-            "title": "T", "notes": "", "secret_field_names": [], "secret_since_at": "2026-01-01",
-            "has_secret": True, "deleted_at": None,
+            "title": "T", "notes": "", "secret_field_names": ["PIN"],
+            "secret_since_at": "2026-01-01", "has_secret": True, "deleted_at": None,
+            "created_at": "2026-01-01", "tags": [], "parted_at": None,
         },
-        SECRETS: {"secret": "rope", "origin": {"kind": "own"}, "fields": [], "code_key": ""},
+        SECRETS: {
+            "secret": "first", "origin": OWN, "secret_id": "id of first",
+            "fields": [["PIN", "4417", "id of 4417"]], "code_key": "",
+        },
     }  # fmt: skip
 
 
-def put(contents: Contents, label: str, record_id: str, part: str, document: Any) -> None:
-    parts = contents.records.setdefault(label, {}).setdefault(record_id, {})
-    parts[part] = stamped(parts.get(part), {k: v for k, v in document.items() if k != STAMPS})
+class Copy:
+    """One copy of the vault, changed as the product changes it."""
+
+    def __init__(self, who: str) -> None:
+        self.who, self.changes = who, 0
+        self.made: set[str] = set()
+        self.purged: set[str] = set()
+        self.contents = Contents({"LOGIN": {i: deepcopy(login()) for i in IDS}})
+
+    def put(self, label: str, record_id: str, part: str, document: Document) -> None:
+        parts = self.contents.records.setdefault(label, {}).setdefault(record_id, {})
+        self.changes += 1
+        fresh = unstamped(document) or {}
+        parts[part] = stamped(parts.get(part), fresh, tag=f"{self.who}{self.changes}")
+
+    def card(self, login_id: str, parts: Any, **values: Any) -> None:
+        self.put("LOGIN", login_id, CARD, {**parts[CARD], **values})
+
+    def archive(self, login_id: str, entry: list[Any], *, settles: bool) -> None:
+        parts = self.contents.records["LOGIN"][login_id]
+        earlier = [e for e in parts.get(HISTORY, {"earlier": []})["earlier"] if e[0] != entry[0]]
+        if settles:
+            earlier = [e[:7] for e in earlier]
+        self.put("LOGIN", login_id, HISTORY, {"earlier": [*earlier, entry]})
+
+    def new_secret(self, login_id: str, at: str, held: dict[str, Any]) -> None:
+        parts = self.contents.records["LOGIN"][login_id]
+        old = parts[SECRETS]
+        since = parts[CARD]["secret_since_at"]
+        entry = [old["secret_id"], old["secret"], old["origin"], since, at, True, ""]
+        self.archive(login_id, entry, settles=True)
+        parts = self.contents.records["LOGIN"][login_id]
+        fresh = {name: held[name] for name in ("secret", "origin", "secret_id")}
+        self.put("LOGIN", login_id, SECRETS, {**old, **fresh})
+        self.card(login_id, parts, secret_since_at=at, parted_at=None)
+
+    def change(self, step: Step) -> None:
+        what, login_id, word, moment = step
+        at = f"2026-01-{moment:02}"
+        parts = self.contents.records.get("LOGIN", {}).get(login_id)
+        name = f"{word} {self.who}{self.changes}"
+        fresh = {"secret": name, "origin": OWN, "secret_id": f"id of {name}", "since_at": at}
+        rotation = self.contents.records.get("ROTATION", {}).get(ROTATION)
+        if what == "waiver":
+            self.put("WAIVER", "d" * 32, CARD, {"reason": word})
+        elif parts is None:
+            return
+        elif what in ("title", "notes"):
+            self.card(login_id, parts, **{what: word})
+        elif what == "tag":
+            self.card(login_id, parts, tags=sorted({*parts[CARD]["tags"], word}))
+        elif what == "bin":
+            self.card(login_id, parts, deleted_at=at)
+        elif what == "secret":
+            self.made |= {name} if login_id == IDS[1] else set()
+            self.new_secret(login_id, at, fresh)
+        elif what == "field":
+            old = parts[SECRETS]["fields"][0]
+            entry = [old[2], old[1], OWN, "2026-01-01", at, True, "PIN"]
+            self.archive(login_id, entry, settles=False)
+            fields = [["PIN", name, f"id of {name}"]]
+            self.put("LOGIN", login_id, SECRETS, {**parts[SECRETS], "fields": fields})
+            self.card(login_id, self.contents.records["LOGIN"][login_id], changed_at=at)
+        elif what == "purge" and HISTORY in parts:
+            gone, kept = parts[HISTORY]["earlier"][:1], parts[HISTORY]["earlier"][1:]
+            self.purged |= {entry[1] for entry in gone}
+            self.put("LOGIN", login_id, HISTORY, {"earlier": kept})
+        elif what == "stage" and login_id == IDS[0]:
+            self.put("ROTATION", ROTATION, CARD, {"login_id": login_id, "n": name})
+            self.put("ROTATION", ROTATION, SECRETS, {"staged": fresh, "former": None})
+        elif what == "accept" and rotation is not None and rotation[SECRETS]["staged"]:
+            if IDS[0] in self.contents.records["LOGIN"]:
+                self.new_secret(IDS[0], at, rotation[SECRETS]["staged"])
+                self.put("ROTATION", ROTATION, CARD, {"login_id": IDS[0], "n": name})
+                self.put("ROTATION", ROTATION, SECRETS, {"staged": None, "former": None})
+        elif what == "remove":
+            self.contents.removed[login_id] = gone_of(login_id, parts)
+            del self.contents.records["LOGIN"][login_id]
 
 
-def change(contents: Contents, step: tuple[str, str, str, int], who: int) -> None:
-    """One thing that a user does to one copy; `moment` is the wall clock of that machine."""
-    what, login_id, word, moment = step
-    at = f"2026-01-{moment:02}"
-    parts = contents.records.get("LOGIN", {}).get(login_id)
-    if what == "waiver":
-        put(contents, "WAIVER", "d" * 32, CARD, {"reason": word})
-    elif parts is None:
-        return
-    elif what in ("title", "notes"):
-        put(contents, "LOGIN", login_id, CARD, {**parts[CARD], what: word})
-    elif what == "bin":
-        put(contents, "LOGIN", login_id, CARD, {**parts[CARD], "deleted_at": at})
-    elif what == "secret" and parts[SECRETS]["secret"] != f"{word}{moment}{who}":
-        old, card = parts[SECRETS], parts[CARD]
-        entry = [f"{old['secret']}/{moment}", old["secret"], old["origin"], at, at, True, ""]
-        history = parts.get(HISTORY, {"earlier": []})
-        if all(e[0] != entry[0] for e in history["earlier"]):
-            fresh = {**history, "earlier": [*history["earlier"], entry]}
-            put(contents, "LOGIN", login_id, HISTORY, fresh)
-        put(contents, "LOGIN", login_id, SECRETS, {**old, "secret": f"{word}{moment}{who}"})
-        put(contents, "LOGIN", login_id, CARD, {**card, "secret_since_at": at})
-    elif what == "remove":
-        contents.removed[login_id] = sum(d.get("edition", 0) for d in parts.values())
-        del contents.records["LOGIN"][login_id]
+KEEPING = ["title", "notes", "tag", "secret", "secret", "field", "bin", "waiver"]
+ROTATING = [*KEEPING, "purge", "stage", "accept"]
 
 
-KEEPING = ["title", "notes", "secret", "secret", "bin", "waiver"]
-
-
-def steps(kinds: list[str]) -> st.SearchStrategy[list[tuple[str, str, str, int]]]:
+def steps(kinds: list[str]) -> st.SearchStrategy[list[Step]]:
     step = st.tuples(st.sampled_from(kinds), st.sampled_from(IDS), WORDS, st.integers(1, 28))
     return st.lists(step, max_size=6)
 
 
-STEPS, KEEPING_STEPS = steps([*KEEPING, "remove"]), steps(KEEPING)
+STEPS, KEEPING_STEPS = steps([*ROTATING, "remove"]), steps(ROTATING)
+UNPURGED_STEPS = steps([*KEEPING, "stage", "accept", "remove"])
 
 
-def copies(*ways: list[tuple[str, str, str, int]]) -> list[Contents]:
+def copies(*ways: list[Step]) -> list[Contents]:
     """Copies of one vault, each after its own steps."""
     found = []
-    for who, steps in enumerate(ways):
-        copy = Contents({"LOGIN": {i: deepcopy(login()) for i in IDS}})
-        for step in steps:
-            change(copy, step, who)
-        found.append(copy)
+    for who, way in zip("xyz", ways, strict=False):
+        copy = Copy(who)
+        for step in way:
+            copy.change(step)
+        found.append(copy.contents)
     return found
 
 
@@ -90,6 +149,7 @@ def secrets_of(contents: Contents, login_id: str) -> set[str]:
     parts = contents.records["LOGIN"][login_id]
     return {
         parts[SECRETS]["secret"],
+        *(field[1] for field in parts[SECRETS]["fields"]),
         *(e[1] for e in parts.get(HISTORY, {"earlier": []})["earlier"]),
     }
 
@@ -97,7 +157,7 @@ def secrets_of(contents: Contents, login_id: str) -> set[str]:
 @settings(max_examples=300, deadline=None)
 @given(STEPS, STEPS)
 def test_the_order_does_not_matter_and_twice_changes_nothing(
-    one: list[tuple[str, str, str, int]], two: list[tuple[str, str, str, int]]
+    one: list[Step], two: list[Step]
 ) -> None:
     a, b = copies(one, two)
     before = deepcopy((a, b))
@@ -111,18 +171,41 @@ def test_the_order_does_not_matter_and_twice_changes_nothing(
 @settings(max_examples=300, deadline=None)
 @given(KEEPING_STEPS, KEEPING_STEPS, KEEPING_STEPS)
 def test_three_copies_come_together_the_same_way_round_or_the_other(
-    one: list[tuple[str, str, str, int]],
-    two: list[tuple[str, str, str, int]],
-    three: list[tuple[str, str, str, int]],
+    one: list[Step],
+    two: list[Step],
+    three: list[Step],
 ) -> None:
     a, b, c = copies(one, two, three)
     assert together(together(a, b), c) == together(a, together(b, c)) == together(c, a, b)
 
 
+MEETING = st.tuples(st.integers(0, 2), st.integers(0, 2))
+
+
 @settings(max_examples=300, deadline=None)
-@given(STEPS, STEPS)
+@given(st.lists(st.one_of(MEETING, st.tuples(st.integers(0, 2), KEEPING_STEPS)), max_size=9))
+def test_copies_that_meet_and_part_again_come_to_the_same_in_any_order(
+    way: list[tuple[int, Any]],
+) -> None:
+    three = [Copy(who) for who in "xyz"]
+    for one, what in way:
+        if isinstance(what, int):
+            three[one].contents = deepcopy(
+                merged(three[one].contents, three[what].contents).contents
+            )
+            continue
+        for step in what:
+            three[one].change(step)
+    a, b, c = (copy.contents for copy in three)
+    assert together(together(a, b), c) == together(a, together(b, c)) == together(c, b, a)
+    known, let_go = (set[str]().union(*(getattr(t, n) for t in three)) for n in ("made", "purged"))
+    assert known - let_go <= secrets_of(together(a, b, c), IDS[1])
+
+
+@settings(max_examples=300, deadline=None)
+@given(UNPURGED_STEPS, UNPURGED_STEPS)
 def test_no_secret_and_no_change_of_one_side_alone_is_lost(
-    one: list[tuple[str, str, str, int]], two: list[tuple[str, str, str, int]]
+    one: list[Step], two: list[Step]
 ) -> None:
     a, b = copies(one, two)
     joined = merged(a, b).contents
@@ -145,10 +228,51 @@ def test_two_secrets_of_one_login_are_both_kept_and_it_is_said() -> None:
     a, b = copies([("secret", IDS[0], "lamp", 3)], [("secret", IDS[0], "truss", 2)])
     found = merged(a, b)
     assert found.parted == [IDS[0]]
-    assert secrets_of(found.contents, IDS[0]) == {"rope", "lamp30", "truss21"}
+    assert secrets_of(found.contents, IDS[0]) == {"first", "lamp x0", "truss y0", "4417"}
     assert found.contents.records["LOGIN"][IDS[0]][CARD]["parted_at"] == "2026-01-03"
     again = merged(found.contents, b)
     assert again.parted == [] and again.changed == []
+
+
+def test_a_copy_that_is_only_behind_parts_nothing_and_brings_back_nothing() -> None:
+    (behind,) = copies([("secret", IDS[0], "lamp", 3)])
+    ahead = Copy("y")
+    ahead.contents = deepcopy(behind)
+    for what in ("secret", "purge", "purge"):
+        ahead.change((what, IDS[0], "truss", 4))
+    found = merged(behind, ahead.contents)
+    assert found.contents == ahead.contents and found.parted == []
+    assert secrets_of(found.contents, IDS[0]) == {"truss y0", "4417"}
+
+
+def test_a_new_secret_settles_what_a_merge_left_open() -> None:
+    a, b = copies([("secret", IDS[0], "lamp", 3)], [("secret", IDS[0], "truss", 2)])
+    settled = Copy("x")
+    settled.contents, settled.changes = deepcopy(merged(a, b).contents), 9
+    settled.change(("secret", IDS[0], "plank", 5))
+    for other in (a, b):
+        again = merged(settled.contents, other)
+        assert again.parted == [] and again.changed == []
+        assert again.contents.records["LOGIN"][IDS[0]][CARD]["parted_at"] is None
+
+
+def test_lists_are_joined_by_their_entries() -> None:
+    a, b = copies(
+        [("tag", IDS[0], "lamp", 1)], [("tag", IDS[0], "rope", 1), ("field", IDS[0], "lamp", 1)]
+    )
+    joined = merged(a, b).contents.records["LOGIN"][IDS[0]]
+    assert sorted(joined[CARD]["tags"]) == ["lamp", "rope"]
+    assert joined[SECRETS]["fields"][0][1] == "lamp y1"
+
+
+def test_fields_of_both_are_kept_where_both_changed_one() -> None:
+    a, b = copies([("field", IDS[0], "lamp", 3)], [("field", IDS[0], "truss", 2)])
+    found = merged(a, b)
+    assert found.parted == [IDS[0]]
+    assert {"4417", "lamp x0", "truss y0"} <= secrets_of(found.contents, IDS[0])
+
+
+REMOVED = [("remove", IDS[0], "", 1)]
 
 
 @pytest.mark.parametrize(
@@ -156,13 +280,16 @@ def test_two_secrets_of_one_login_are_both_kept_and_it_is_said() -> None:
     [
         ([("remove", IDS[0], "", 1)], [], False, False),
         ([("remove", IDS[0], "", 1)], [("notes", IDS[0], "lamp", 1)], True, True),
+        ([("title", IDS[0], "lamp", 1), *REMOVED], [("notes", IDS[0], "lamp", 1)], True, True),
+        ([("secret", IDS[0], "lamp", 1), *REMOVED], [("secret", IDS[0], "rope", 1)], True, True),
+        ([("notes", IDS[0], "lamp", 1), *REMOVED], [], False, False),
         ([("bin", IDS[0], "", 1)], [("notes", IDS[0], "lamp", 1)], True, True),
         ([("bin", IDS[0], "", 1)], [], True, False),
     ],
 )
 def test_deletions_against_changes_are_asked(
-    deleted: list[tuple[str, str, str, int]],
-    changed: list[tuple[str, str, str, int]],
+    deleted: list[Step],
+    changed: list[Step],
     kept: bool,
     asked: bool,
 ) -> None:
@@ -173,14 +300,9 @@ def test_deletions_against_changes_are_asked(
 
 
 def test_a_rotation_that_went_two_ways_keeps_the_secrets_of_both() -> None:
-    a, b = copies([], [])
-    for copy, secret, times in ((a, "staged-here", 1), (b, "staged-there", 2)):
-        for _ in range(times):
-            put(copy, "ROTATION", "c" * 32, CARD, {"login_id": IDS[0], "n": secret, "t": times})
-            held = {"secret": secret, "origin": {}, "since_at": f"2026-02-0{times}"}
-            put(copy, "ROTATION", "c" * 32, SECRETS, {"staged": held, "former": None, "n": secret})
-            put(copy, "ROTATION", "c" * 32, CARD, {"login_id": IDS[0], "n": secret, "t": -times})
-    one, other = merged(a, b).contents, merged(b, a).contents
-    assert one == other
-    assert "staged-here" in secrets_of(one, IDS[0])
-    assert one.records["ROTATION"]["c" * 32][SECRETS]["staged"]["secret"] == "staged-there"
+    stage = ("stage", IDS[0], "lamp", 3)
+    a, b = copies([stage], [stage, stage])
+    joined = merged(a, b).contents
+    assert joined == merged(b, a).contents
+    assert joined.records["ROTATION"][ROTATION][SECRETS]["staged"]["secret"] == "lamp y2"
+    assert "lamp x0" in secrets_of(joined, IDS[0])

@@ -2,18 +2,27 @@
 
 The result is a join: the order of merging does not matter, and merging twice changes nothing (a
 state-based replicated data type: M. Shapiro et al., 2011). Of one unit changed on both sides the
-greater stamp counts, and equal stamps are told apart by content alone: no clock is trusted. Two
-secrets of one login are both kept. What was deleted for good in one copy and changed in another is
-kept and asked about, two copies at a time: there the order of three can matter.
+greater stamp counts, and equal stamps are told apart by tags: no clock is trusted. A secret that
+lost so is kept in the history, as one that may have served, unless the other copy knew it and left
+it behind. What was deleted for good in one copy and changed in another is kept and asked about, two
+copies at a time: there the order of three can matter.
 """
 
 import json
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
-from hashlib import sha256
 from typing import Any
 
-from newknot.core.carry.stamps import EDITION, STAMPS, Document, put_together, units
+from newknot.core.carry.stamps import (
+    EDITION,
+    NO_STAMP,
+    STAMPS,
+    Document,
+    Stamp,
+    put_together,
+    units,
+)
+from newknot.core.login import CODE_KEY_FIELD, unnamed_secret_id
 
 CARD, SECRETS, HISTORY = "1", "2", "3"
 LOGIN, ROTATION = "LOGIN", "ROTATION"
@@ -22,17 +31,23 @@ MERGED_LABELS = frozenset(
 )
 SINGLE_LABELS = frozenset(("OWN_DETAILS",))
 """Of these a vault has one record, whatever its id."""
+PARTED = "parted"
+"""Ends an entry of a history that no copy put there: its secret lost in a merge."""
 
 Parts = dict[str, Document]
 """Part of a record -> its document."""
+Gone = dict[str, Any]
+"""What is known of a record that was deleted for good: part -> unit -> stamp, and under `secrets`
+the ids of what it held.
+"""
 
 
 @dataclass(slots=True)
 class Contents:
-    """records: label -> id -> parts. removed: ids that were deleted for good -> editions then."""
+    """records: label -> id -> parts. removed: ids that were deleted for good -> what they were."""
 
     records: dict[str, dict[str, Parts]] = field(default_factory=dict)
-    removed: dict[str, int] = field(default_factory=dict)
+    removed: dict[str, Gone] = field(default_factory=dict)
 
 
 @dataclass(slots=True)
@@ -84,9 +99,15 @@ def merged(ours: Contents, theirs: Contents) -> Merge:
     kept = {i for records in out.contents.records.values() for i in records}
     for record_id in ours.removed.keys() | theirs.removed.keys():
         if record_id not in kept:
-            editions = (c.removed.get(record_id, 0) for c in (ours, theirs))
-            out.contents.removed[record_id] = max(editions)
+            notes = [c.removed[record_id] for c in (ours, theirs) if record_id in c.removed]
+            out.contents.removed[record_id] = _gone_in_both(*notes) if notes[1:] else notes[0]
     return out
+
+
+def gone_of(record_id: str, parts: Parts) -> Gone:
+    """What is to be known of a record that is deleted for good: stamps and ids, nothing it said."""
+    gone: Gone = {part: document.get(STAMPS, {}) for part, document in parts.items()}
+    return {**gone, "secrets": sorted(_secret_ids(record_id, parts))}
 
 
 def edition_of(parts: Parts) -> int:
@@ -110,36 +131,48 @@ def _one(
         return _login(out, record_id, a, b) if label == LOGIN else _whole(a, b)
     left = a if a is not None else b
     assert left is not None
-    gone_at = (theirs if a is not None else ours).removed.get(record_id)
-    if gone_at is None:
+    gone = (theirs if a is not None else ours).removed.get(record_id)
+    if gone is None:
         return left
-    if edition_of(left) <= gone_at:
+    if not _beyond(record_id, left, gone):
         return None
     if label == LOGIN:
         out.asked.append(record_id)
     return left
 
 
+def _beyond(record_id: str, left: Parts, gone: Gone) -> bool:
+    """Whether a copy of a record holds a change or a secret that the one deleted did not know."""
+    for part, document in left.items():
+        known = gone.get(part, {})
+        if any(s > known.get(unit, NO_STAMP) for unit, s in document.get(STAMPS, {}).items()):
+            return True
+    archived = gone.get(HISTORY, {})
+    held = _secret_ids(record_id, left) - set(gone["secrets"])
+    return any(f"earlier/{secret_id}" not in archived for secret_id in held)
+
+
+def _gone_in_both(a: Gone, b: Gone) -> Gone:
+    both: Gone = {"secrets": sorted({*a["secrets"], *b["secrets"]})}
+    for part in (a.keys() | b.keys()) - {"secrets"}:
+        both[part] = _greatest(a.get(part, {}), b.get(part, {}))
+    return both
+
+
 def _login(out: Merge, login_id: str, a: Parts, b: Parts) -> Parts:
     joined = {part: _join(a.get(part), b.get(part)) for part in sorted(a.keys() | b.keys())}
-    winner, loser = (a, b) if _rank_of(a, "secret") >= _rank_of(b, "secret") else (b, a)
-    card, secrets = joined[CARD], joined[SECRETS]
+    card = joined[CARD]
+    winner = max((a, b), key=lambda parts: (*_rank_of(parts), parts[CARD]["secret_since_at"]))
     for name in ("secret_since_at", "has_secret"):
         card[name] = winner[CARD][name]
-    lost, since = loser[SECRETS], loser[CARD]["secret_since_at"]
-    with_lost = _with_earlier(login_id, joined, lost["secret"], lost["origin"], since)
-    if with_lost is not joined:
-        joined = with_lost
-        moments = [p[CARD].get("parted_at") for p in (a, b)]
-        moments += [p[CARD]["secret_since_at"] for p in (a, b)]
-        card["parted_at"] = max(m for m in moments if m)
-        # By the secrets' own stamps, so that it is the same in whatever order copies come together.
-        stamps = [p[SECRETS].get(STAMPS, {}).get("secret", 0) for p in (a, b)]
-        stamp = max(1, *stamps, card.get(STAMPS, {}).get("parted_at", 0))
-        card[EDITION] = max(stamp, card.get(EDITION, 0))
-        card[STAMPS] = dict(sorted({**card.get(STAMPS, {}), "parted_at": stamp}.items()))
+    kept = {secret_id for secret_id, _ in _held(login_id, joined)}
+    lost = [(i, e) for side in (a, b) for i, e in _held(login_id, side) if i not in kept]
+    joined = _with_parted(joined, lost)
+    _say_parted(joined)
+    mine = _parted(a)
+    if not _parted(joined).keys() <= mine.keys():
         out.parted.append(login_id)
-    card["secret_field_names"] = [name for name, _ in secrets["fields"]]
+    card["secret_field_names"] = [entry[0] for entry in joined[SECRETS]["fields"]]
     if card.get("deleted_at") and _both_changed(a[CARD], b[CARD]):
         out.asked.append(login_id)
     return joined
@@ -156,25 +189,87 @@ def _keep_held(
         login_id = parts[CARD]["login_id"]
         if login_id not in logins:
             continue
-        for side in sides:
-            other = side.get(record_id, parts)
-            if other is not parts and other != parts:
-                held = [other.get(SECRETS, {}).get(name) for name in ("staged", "former")]
-                for one in filter(None, held):
-                    logins[login_id] = _with_earlier(
-                        login_id, logins[login_id], one["secret"], one["origin"], one["since_at"]
-                    )
+        others = [side[record_id] for side in sides if record_id in side]
+        lost = [
+            (_id(login_id, "", one), _entry(login_id, "", one, one["since_at"]))
+            for other in others
+            if other != parts
+            for one in (other.get(SECRETS, {}).get("staged"), other.get(SECRETS, {}).get("former"))
+            if one is not None and one["secret"]
+        ]
+        if lost:
+            before = logins[login_id]
+            logins[login_id] = _with_parted(before, lost)
+            logins[login_id][CARD] = dict(before[CARD])
+            _say_parted(logins[login_id])
 
 
-def _with_earlier(login_id: str, parts: Parts, text: str, origin: object, since_at: str) -> Parts:
-    """The login with one more secret that may have served, unless it has it anyway."""
+def _held(login_id: str, parts: Parts) -> Iterator[tuple[str, list[Any]]]:
+    """Each secret that a login holds now, by its id, as the entry of the history it would be."""
+    document, card = parts[SECRETS], parts[CARD]
+    made_at = str(card["created_at"])
+    if document["secret"]:
+        entry = _entry(login_id, "", document, card["secret_since_at"])
+        yield entry[0], entry
+    for name, value, *more in document["fields"]:
+        one = {"secret": value, "secret_id": more[0] if more else ""}
+        entry = _entry(login_id, name, one, made_at)
+        yield entry[0], entry
+    if document.get("code_key"):
+        one = {"secret": document["code_key"], "secret_id": document.get("code_key_id", "")}
+        entry = _entry(login_id, CODE_KEY_FIELD, one, made_at)
+        yield entry[0], entry
+
+
+def _entry(login_id: str, name: str, one: Mapping[str, Any], since_at: str) -> list[Any]:
+    origin = one.get("origin", {"kind": "own", "entropy_bits": None})
+    secret_id = one.get("secret_id") or unnamed_secret_id(login_id, name, one["secret"])
+    return [secret_id, one["secret"], origin, since_at, since_at, True, name, PARTED]
+
+
+def _id(login_id: str, name: str, one: Mapping[str, Any]) -> str:
+    return str(_entry(login_id, name, one, "")[0])
+
+
+def _secret_ids(record_id: str, parts: Parts) -> set[str]:
+    if SECRETS not in parts or "fields" not in parts[SECRETS]:
+        return set()
+    earlier = parts.get(HISTORY, {"earlier": []})["earlier"]
+    return {i for i, _ in _held(record_id, parts)} | {entry[0] for entry in earlier}
+
+
+def _with_parted(parts: Parts, lost: Sequence[tuple[str, list[Any]]]) -> Parts:
+    """The login with these in its history, but for what it knew and left behind, or let go."""
     history = parts.get(HISTORY, {"earlier": []})
-    served = {e[1] for e in history["earlier"] if not e[6]}
-    if not text or text == parts[SECRETS]["secret"] or text in served:
+    by_id = {entry[0]: entry for entry in history["earlier"]}
+    stamps = history.get(STAMPS, {})
+    for secret_id, entry in lost:
+        if f"earlier/{secret_id}" not in stamps and _is_parted(by_id.get(secret_id, entry)):
+            by_id[secret_id] = max(by_id.get(secret_id, entry), entry, key=_text)
+    if not by_id:
         return parts
-    entry = [_id_of(login_id, text), text, origin, since_at, since_at, True, ""]
-    earlier = sorted((*history["earlier"], entry), key=lambda e: (e[4], e[0]))
+    earlier = sorted(by_id.values(), key=lambda e: (e[4], e[0]))
     return {**parts, HISTORY: {**history, "earlier": earlier}}
+
+
+def _say_parted(parts: Parts) -> None:
+    parts[CARD]["parted_at"] = max(_parted(parts).values(), default=None)
+
+
+def _parted(parts: Parts) -> dict[str, str]:
+    """Since when each secret that lost, and is not settled yet, was there."""
+    held = parts[SECRETS]
+    current = {("", held["secret"]), (CODE_KEY_FIELD, held.get("code_key"))}
+    current |= {(entry[0], entry[1]) for entry in held["fields"]}
+    return {
+        entry[0]: entry[3]
+        for entry in parts.get(HISTORY, {"earlier": []})["earlier"]
+        if _is_parted(entry) and (entry[6], entry[1]) not in current
+    }
+
+
+def _is_parted(entry: object) -> bool:
+    return isinstance(entry, list) and entry[-1] == PARTED
 
 
 def _join(a: Document | None, b: Document | None) -> Document:
@@ -185,33 +280,40 @@ def _join(a: Document | None, b: Document | None) -> Document:
         return dict(found)
     values_a, values_b = units(a), units(b)
     stamps_a, stamps_b = a.get(STAMPS, {}), b.get(STAMPS, {})
+    sides = ((values_a, stamps_a), (values_b, stamps_b))
     joined: dict[str, Any] = {}
     for key in sorted(values_a.keys() | values_b.keys()):
-        sides = ((values_a, stamps_a), (values_b, stamps_b))
         values, _ = max(sides, key=lambda s: _rank(s[0], s[1], key))
         if key in values:
             joined[key] = values[key]
-    stamps = {
-        key: max(stamps_a.get(key, 0), stamps_b.get(key, 0))
-        for key in stamps_a.keys() | stamps_b.keys()
-    }
     edition = max(a.get(EDITION, 0), b.get(EDITION, 0))
-    return put_together(joined, edition=edition, stamps=stamps)
+    return put_together(joined, edition=edition, stamps=_greatest(stamps_a, stamps_b))
+
+
+def _greatest(a: Mapping[str, Stamp], b: Mapping[str, Stamp]) -> dict[str, Stamp]:
+    return {
+        key: max(a.get(key, NO_STAMP), b.get(key, NO_STAMP)) for key in sorted(a.keys() | b.keys())
+    }
 
 
 def _whole(a: Parts, b: Parts) -> Parts:
     """A record that moves as one: that which was changed more often, then by content."""
-    rank: Callable[[Parts], tuple[int, str]] = lambda parts: (edition_of(parts), _digest(parts))  # noqa: E731
+    rank: Callable[[Parts], tuple[int, str]] = lambda parts: (edition_of(parts), _text(parts))  # noqa: E731
     return max(a, b, key=rank)
 
 
-def _rank_of(parts: Parts, unit: str) -> tuple[int, bool, str]:
+def _rank_of(parts: Parts) -> tuple[Stamp, bool, bool, str]:
     document = parts[SECRETS]
-    return _rank(units(document), document.get(STAMPS, {}), unit)
+    return _rank(units(document), document.get(STAMPS, {}), "secret")
 
 
-def _rank(values: Mapping[str, Any], stamps: Mapping[str, int], key: str) -> tuple[int, bool, str]:
-    return stamps.get(key, 0), key in values, _digest(values.get(key))
+def _rank(
+    values: Mapping[str, Any], stamps: Mapping[str, Stamp], key: str
+) -> tuple[Stamp, bool, bool, str]:
+    value = values.get(key)
+    # What a copy put into a history itself goes before what a merge did.
+    own = not (key.startswith("earlier/") and _is_parted(value))
+    return stamps.get(key, NO_STAMP), key in values, own, _text(value)
 
 
 def _both_changed(a: Document, b: Document) -> bool:
@@ -219,21 +321,19 @@ def _both_changed(a: Document, b: Document) -> bool:
     stamps_a, stamps_b = a.get(STAMPS, {}), b.get(STAMPS, {})
     values_a, values_b = units(a), units(b)
     keys = values_a.keys() | values_b.keys()
-    differing = [k for k in keys if values_a.get(k) != values_b.get(k)]
-    return any(
-        stamps_a.get(k, 0) >= stamps_b.get(k, 0) and stamps_a.get(k) for k in differing
-    ) and any(stamps_b.get(k, 0) >= stamps_a.get(k, 0) and stamps_b.get(k) for k in differing)
+    pairs = [
+        (stamps_a.get(k, NO_STAMP), stamps_b.get(k, NO_STAMP))
+        for k in keys
+        if values_a.get(k) != values_b.get(k)
+    ]
+    return any(x[0] and x[0] >= y[0] for x, y in pairs) and any(
+        y[0] and y[0] >= x[0] for x, y in pairs
+    )
 
 
 def _only(records: Mapping[str, Parts]) -> Parts:
     return records[min(records)]
 
 
-def _digest(value: object) -> str:
-    text = json.dumps(value, sort_keys=True, ensure_ascii=True, separators=(",", ":"))
-    return sha256(text.encode("ascii")).hexdigest()
-
-
-def _id_of(login_id: str, text: str) -> str:
-    """The id of a secret that lost: the same from either side."""
-    return sha256(f"{login_id}/{text}".encode()).hexdigest()[:32]
+def _text(value: object) -> str:
+    return json.dumps(value, sort_keys=True, ensure_ascii=True, separators=(",", ":"))

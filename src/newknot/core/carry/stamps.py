@@ -1,65 +1,95 @@
 """Stamps: at which edition each unit of a document was last changed, so that copies can merge.
 
 An edition counts the changes of one document (a Lamport clock: L. Lamport, 1978): a later change
-has a greater one, whatever any wall clock says. What was there at the start has no stamp.
+has a greater one, whatever any wall clock says. A tag drawn for each change tells apart those that
+two copies made at one edition. What was there at the start has no stamp.
 """
 
 from collections.abc import Mapping
 from typing import Any
 
 Document = dict[str, Any]
+Stamp = list[Any]
+"""[edition, tag]; compared in that order."""
 
-EDITION, STAMPS = "edition", "stamps"
-_KEYED = "earlier"
-"""A list whose entries are units of their own, by their first element."""
-_WITH = {"origin": "secret"}
-"""What belongs to another unit and changes with it."""
+EDITION, STAMPS, ORDERS = "edition", "stamps", "orders"
+NO_STAMP: Stamp = [0, ""]
+BELONGS_TO = {"origin": "secret", "secret_id": "secret", "code_key_id": "code_key"}
+"""What changes with another unit."""
+_WITH_OTHERS = frozenset(BELONGS_TO.values())
+_BY_FIRST = ("earlier", "fields")
+"""Lists whose entries are units of their own, by their first element."""
+_BY_PLACE = ("backup_codes",)
+_BY_VALUE = ("tags",)
+_LISTS = (*_BY_FIRST, *_BY_PLACE, *_BY_VALUE)
+_ORDERED = ("fields", "tags")
+"""Of these the order is a unit too; where a merge added entries that it does not have, the order
+itself is in the document as well, under `orders`.
+"""
 
 
 def units(document: Mapping[str, Any]) -> dict[str, Any]:
     """The document cut into what can change by itself."""
     found: dict[str, Any] = {}
     for key, value in document.items():
-        if key == _KEYED:
-            found |= {f"{_KEYED}/{entry[0]}": entry for entry in value}
-        elif key not in (EDITION, STAMPS) and key not in _WITH:
-            also = [document[k] for k, of in _WITH.items() if of == key and k in document]
-            found[key] = [value, *also] if also else value
+        if key in _LISTS and isinstance(value, list):
+            names = _names(key, value)
+            found |= {f"{key}/{name}": entry for name, entry in zip(names, value, strict=True)}
+            found[key] = document.get(ORDERS, {}).get(key, names) if key in _ORDERED else []
+        elif key in _WITH_OTHERS:
+            also = {k: document[k] for k, of in BELONGS_TO.items() if of == key and k in document}
+            found[key] = {key: value, **also}
+        elif key not in (EDITION, STAMPS, ORDERS, *BELONGS_TO):
+            found[key] = value
     return found
 
 
-def put_together(found: Mapping[str, Any], *, edition: int, stamps: Mapping[str, int]) -> Document:
+def put_together(
+    found: Mapping[str, Any], *, edition: int, stamps: Mapping[str, Stamp]
+) -> Document:
     """The document of its units."""
     document: Document = {}
-    keyed: list[Any] = []
     for key, value in found.items():
-        also = [k for k, of in _WITH.items() if of == key]
-        if key.startswith(f"{_KEYED}/"):
-            keyed.append(value)
-        elif also and isinstance(value, list):
-            document[key] = value[0]
-            document |= dict(zip(also, value[1:], strict=True))
+        name, _, rest = key.partition("/")
+        if name in _LISTS and rest:
+            continue
+        if name in _LISTS:
+            document[name] = []
+        elif key in _WITH_OTHERS:
+            document |= value
         else:
             document[key] = value
-    if keyed or not document:
-        document[_KEYED] = sorted(keyed, key=lambda entry: (entry[4], entry[0]))
+    for name in _LISTS:
+        if name in document:
+            entries = {k[len(name) + 1 :]: v for k, v in found.items() if k.startswith(f"{name}/")}
+            document[name] = _in_order(name, entries, found[name])
+    orders = {
+        name: found[name] for name in _ORDERED if _order_of(document, name) != found.get(name)
+    }
+    if orders:
+        document[ORDERS] = orders
     if edition:
         document |= {EDITION: edition, STAMPS: dict(sorted(stamps.items()))}
     return document
 
 
-def stamped(former: Document | None, fresh: Document) -> Document:
-    """The new document with stamps, given the one that it replaces; one that brings its own stamps
-    keeps them.
-    """
-    if STAMPS in fresh or former is None:
+def stamped(former: Document | None, fresh: Document, *, tag: str) -> Document:
+    """The new document with stamps, given the one that it replaces. tag: drawn for this change."""
+    if former is None:
         return fresh
+    orders = {
+        name: order
+        for name, order in former.get(ORDERS, {}).items()
+        if _order_of(former, name) == _order_of(fresh, name)
+    }
+    if orders:
+        fresh = {**fresh, ORDERS: orders}
     before, after = units(former), units(fresh)
     changed = {k for k in before.keys() | after.keys() if before.get(k) != after.get(k)}
     edition = former.get(EDITION, 0) + bool(changed)
     if not edition:
         return fresh
-    stamps = {**former.get(STAMPS, {}), **dict.fromkeys(changed, edition)}
+    stamps = {**former.get(STAMPS, {}), **{key: [edition, tag] for key in changed}}
     return {**fresh, EDITION: edition, STAMPS: stamps}
 
 
@@ -67,4 +97,31 @@ def unstamped(document: Document | None) -> Document | None:
     """The document as the user knows it."""
     if document is None:
         return None
-    return {k: v for k, v in document.items() if k not in (EDITION, STAMPS)}
+    return {k: v for k, v in document.items() if k not in (EDITION, STAMPS, ORDERS)}
+
+
+def _order_of(document: Mapping[str, Any], name: str) -> list[str] | None:
+    entries = document.get(name)
+    return _names(name, entries) if isinstance(entries, list) else None
+
+
+def _names(key: str, entries: list[Any]) -> list[str]:
+    if key in _BY_PLACE:
+        return [str(place) for place in range(len(entries))]
+    plain = [str(entry[0] if key in _BY_FIRST else entry) for entry in entries]
+    # A name that comes again is another unit than the first.
+    times = [plain[:i].count(name) for i, name in enumerate(plain)] if _repeat(plain) else []
+    return [f"{n}\0{times[i]}" if times and times[i] else n for i, n in enumerate(plain)]
+
+
+def _repeat(names: list[str]) -> bool:
+    return len(set(names)) < len(names)
+
+
+def _in_order(name: str, entries: Mapping[str, Any], order: list[str]) -> list[Any]:
+    if name == "earlier":
+        return sorted(entries.values(), key=lambda entry: (entry[4], entry[0]))
+    if name in _BY_PLACE:
+        return [entries[place] for place in sorted(entries, key=int)]
+    places = {one: i for i, one in enumerate(order)}
+    return [entries[one] for one in sorted(entries, key=lambda n: (places.get(n, len(places)), n))]

@@ -33,11 +33,12 @@ class Rotation:
 
 @dataclass(frozen=True, slots=True)
 class HeldSecret:
-    """A secret with how it was made and since when it counts."""
+    """A secret with how it was made and since when it counts. secret_id: as in `LoginSecrets`."""
 
     secret: Secret
     origin: Origin
     since_at: datetime
+    secret_id: str = ""
 
 
 @dataclass(frozen=True, slots=True)
