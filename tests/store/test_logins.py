@@ -31,7 +31,7 @@ def test_a_login_with_everything(vault: Vault) -> None:
         secret_id="s", code_key_id="k",
     )  # fmt: skip
     history = tuple(
-        EarlierSecret(new_id(), Secret(ODD + str(i)), OWN, AT, AT, used=i % 2 == 0, parted=i == 7)
+        EarlierSecret(f"{i:02}", Secret(ODD + str(i)), OWN, AT, AT, used=i % 2 == 0, parted=i == 7)
         for i in range(40)
     )
     with vault.transaction() as tx:
@@ -49,9 +49,9 @@ def test_what_a_merge_put_into_the_history_and_is_current_is_not_among_the_earli
 ) -> None:
     login_id = new_id()
     own, parted = (
-        EarlierSecret(new_id(), Secret("rope"), OWN, AT, AT, used=True, parted=p) for p in (False, True)
+        EarlierSecret(i, Secret("rope"), OWN, AT, AT, used=True, parted=i == "b") for i in "ab"
     )
-    other = replace(parted, secret=Secret("lamp"))
+    other = replace(parted, earlier_id="c", secret=Secret("lamp"))
     with vault.transaction() as tx:
         logins.put_secrets(tx, login_id, LoginSecrets(Secret("rope"), OWN, secret_id="s"))
         logins.put_history(tx, login_id, (own, parted, other))

@@ -137,7 +137,7 @@ def _id_of(login_id: str, name: str, text: str, secret_id: str = "") -> str:
 
 
 def put_history(tx: Transaction, login_id: str, history: tuple[EarlierSecret, ...]) -> None:
-    """Writes all earlier secrets, oldest first."""
+    """Writes all earlier secrets, oldest first, as a merge would order them."""
     entries = [
         [
             e.earlier_id,
@@ -149,7 +149,7 @@ def put_history(tx: Transaction, login_id: str, history: tuple[EarlierSecret, ..
             e.field,
             *([PARTED] if e.parted else []),
         ]
-        for e in history
+        for e in sorted(history, key=lambda e: (e.until_at, e.earlier_id))
     ]
     tx.put(Label.LOGIN, login_id, packed({"earlier": entries}), part=HISTORY)
 
