@@ -154,3 +154,28 @@ def test_a_document_that_only_looks_like_one_is_refused_whole(api: Api, other: A
         refused = other.refused("POST", f"bundles/{held}/merge", {})
         assert refused == "422 bundle_content_refused"
         assert other.ok("GET", "logins")["logins"] == []
+
+
+def test_a_merge_can_be_stopped_at_each_of_its_steps_and_then_nothing_came_in(
+    api: Api, other: Api
+) -> None:
+    for i in range(5):
+        api.add(f"Site {i}")
+    other.add("Here already")
+    held = other.ok("POST", "bundles", taken_out(api))["bundle_id"]
+    other.ok("POST", f"bundles/{held}/open", {"passphrase": SEAL})
+    step, seen = other.keeper.progress.step, []
+    for stop_at in range(3):
+
+        def stops(done: int, total: int, third: int = stop_at) -> bool:
+            seen.append((done, total))
+            if done * 3 >= third * total:
+                other.ok("POST", "checks/stop")
+            return step(done, total)
+
+        other.keeper.progress.step = stops  # type: ignore[method-assign]
+        assert other.refused("POST", f"bundles/{held}/merge", {}) == "409 import_stopped"
+        assert [row["title"] for row in other.ok("GET", "logins")["logins"]] == ["Here already"]
+    other.keeper.progress.step = step  # type: ignore[method-assign]
+    assert {(3 * done) // total for done, total in seen} == {0, 1, 2}
+    assert len(other.ok("POST", f"bundles/{held}/merge", {})) == 5

@@ -40,7 +40,8 @@ def test_rows_are_judged_before_anything_is_written(api: Api) -> None:
     assert all(r["reason"] for r in rows if r["status"] == "bad")
     assert len(api.ok("GET", "logins")["logins"]) == 1
     assert api.ok("POST", f"{path}/apply", {**body, "also_lines": list(range(100))}) == {
-        "added_count": 2
+        "added_count": 2,
+        "taken_count": 0,
     }
     assert api.refused("POST", f"{path}/apply", body) == "404 import_unknown"
     secrets = sorted(api.secret_of(r["login_id"]) for r in api.ok("GET", "logins")["logins"])
@@ -166,11 +167,56 @@ def test_bringing_in_can_be_stopped_and_then_nothing_came_in(api: Api) -> None:
     assert api.refused("POST", f"{path}/apply", body) == "409 import_stopped"
     assert seen[-1] == (20, 50) and api.ok("GET", "logins")["logins"] == []
     api.keeper.progress.step = step  # type: ignore[method-assign]
-    assert api.ok("POST", f"{path}/apply", body) == {"added_count": 50}
+    assert api.ok("POST", f"{path}/apply", body) == {"added_count": 50, "taken_count": 0}
     ids = [row["login_id"] for row in api.ok("GET", "logins")["logins"]]
     api.ok("PUT", f"logins/{ids[0]}/backup-codes", {"text": "aaaa-1111"})
     api.ok("POST", "rotations", {"login_id": ids[1]})
     api.ok("PUT", f"logins/{ids[2]}", {"title": "Touched"})
-    assert api.ok("POST", "imports/undo") == {"gone_count": 47, "binned_count": 3}
+    assert api.ok("POST", "imports/undo") == {
+        "gone_count": 47, "binned_count": 3, "put_back_count": 0,
+    }  # fmt: skip
     assert {row["login_id"] for row in api.ok("GET", "logins/bin")} == set(ids[:3])
-    assert api.ok("POST", "imports/undo") == {"gone_count": 0, "binned_count": 0}
+    assert set(api.ok("POST", "imports/undo").values()) == {0}
+
+
+def test_a_login_takes_the_secret_of_a_row_and_has_its_own_again_when_undone(api: Api) -> None:
+    known = [
+        api.add(title, address=f"{title.lower()}.example", secret={"own": f"old-{title}"})
+        for title in ("Gantry", "Lumen", "Fernbank", "Truss")
+    ]
+    ids = [login["login_id"] for login in known]
+    api.add("Twice", address="twice.example", secret={"own": "old-one"})
+    api.add("Twice", address="twice.example", secret={"own": "old-two"})
+    api.ok("POST", "rotations", {"login_id": ids[3]})
+    rows = "".join(
+        f"{t},{t.lower()}.example,new-{t}\n"
+        for t in ("Gantry", "Lumen", "Fernbank", "Truss", "Twice")
+    )
+    table = read(api, f"title,website,password\n{rows}")
+    path, body = f"imports/{table['import_id']}", {"mapping": table["mapping"]}
+    judged = api.ok("POST", f"{path}/preview", body)["rows"]
+    assert [(r["status"], r["can_take"]) for r in judged] == [
+        ("differing", True), ("differing", True), ("differing", True),
+        ("differing", False), ("differing", False),
+    ]  # fmt: skip
+    assert api.ok("POST", f"{path}/apply", {**body, "take_lines": list(range(2, 7))}) == {
+        "added_count": 0,
+        "taken_count": 3,
+    }
+    assert [api.secret_of(i) for i in ids] == [
+        "new-Gantry",
+        "new-Lumen",
+        "new-Fernbank",
+        "old-Truss",
+    ]
+    (entry,) = api.ok("GET", f"logins/{ids[0]}")["history"]
+    assert entry["used"]
+    api.ok("PUT", f"logins/{ids[1]}", {"title": "Lumen", "secret": {"own": "newest"}})
+    assert api.ok("POST", "imports/undo") == {
+        "gone_count": 0, "binned_count": 0, "put_back_count": 2,
+    }  # fmt: skip
+    assert [api.secret_of(i) for i in ids] == ["old-Gantry", "newest", "old-Fernbank", "old-Truss"]
+    (entry,) = api.ok("GET", f"logins/{ids[0]}")["history"]
+    assert not entry["used"]
+    shown = f"logins/{ids[0]}/history/{entry['earlier_id']}/secret"
+    assert api.ok("POST", shown, {"purpose": "copy"})["secret"] == "new-Gantry"

@@ -24,9 +24,9 @@ def test_contents_go_from_one_vault_into_another_and_changes_back(tmp_path: Path
     with here.transaction() as tx:
         put_secrets(tx, login_id, LoginSecrets(Secret("one"), OWN))
     for way in ((here, there), (there, here)):
-        merge = merged(read_contents(way[1]), read_contents(way[0]))
+        before = read_contents(way[1])
         with way[1].transaction() as tx:
-            write_merge(tx, way[1], merge)
+            write_merge(tx, way[1], before, merged(before, read_contents(way[0])))
         assert read_contents(way[1]) == read_contents(way[0])
     assert get_secrets(there, login_id).secret == Secret("one")
     here.close()

@@ -1,5 +1,7 @@
 """All that two copies of a vault merge, as documents, read and written whole."""
 
+from collections.abc import Callable
+
 from newknot.core.carry.merge import HISTORY, MERGED_LABELS, Contents, Merge
 from newknot.core.carry.stamps import unstamped
 from newknot.store.documents import packed, unpacked
@@ -8,13 +10,24 @@ from newknot.store.lineage import PARTS, get_removed, put_removed
 from newknot.store.manifest import Label
 from newknot.store.vault import Transaction, Vault
 
+Step = Callable[[int, int], object]
+"""Takes how much is done of how much; may raise, to stop."""
 
-def read_contents(vault: Vault) -> Contents:
+
+def no_step(done: int, total: int) -> None:
+    """Of one who does not ask."""
+
+
+def read_contents(vault: Vault, step: Step = no_step) -> Contents:
     """Everything that can be read; a record that is damaged is left out as a whole."""
     found = Contents(removed=get_removed(vault))
-    for label in (one for one in Label if one.name in MERGED_LABELS):
+    ids = {one: vault.ids(one) for one in Label if one.name in MERGED_LABELS}
+    done, total = 0, sum(map(len, ids.values()))
+    for label, of_label in ids.items():
         records = {}
-        for record_id in vault.ids(label):
+        for record_id in of_label:
+            step(done, total)
+            done += 1
             try:
                 records[record_id] = _parts(vault, label, record_id)
             except RecordDamaged:
@@ -24,12 +37,15 @@ def read_contents(vault: Vault) -> Contents:
     return found
 
 
-def write_merge(tx: Transaction, vault: Vault, merge: Merge) -> None:
-    """Writes what a merge changes. Its documents bring their own stamps."""
-    before = read_contents(vault)
+def write_merge(
+    tx: Transaction, vault: Vault, before: Contents, merge: Merge, step: Step = no_step
+) -> None:
+    """Writes what a merge changes of what was there. Its documents bring their own stamps."""
     for label_name, record_id in merge.removed:
         tx.remove(Label[label_name], record_id)
-    for label_name, record_id in (*merge.added, *merge.changed):
+    written = (*merge.added, *merge.changed)
+    for done, (label_name, record_id) in enumerate(written):
+        step(done, len(written))
         known = before.records.get(label_name, {}).get(record_id, {})
         for part, document in merge.contents.records[label_name][record_id].items():
             if known.get(part) != document:

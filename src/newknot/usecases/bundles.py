@@ -34,7 +34,9 @@ from newknot.store.policies import get_policy
 from newknot.store.rotations import get_rotation, get_rotation_secrets
 from newknot.store.vault import Vault
 from newknot.store.waivers import list_waivers
+from newknot.usecases.errors import ImportStopped
 from newknot.usecases.measuring import full_measure
+from newknot.usecases.progress import Step
 from newknot.usecases.vault_passphrase import Judgement
 
 __all__ = ["is_for_a_key"]
@@ -114,16 +116,22 @@ def preview_merge(vault: Vault, bundle: BundleContent) -> list[MergeLine]:
 
 
 def merge_in(
-    vault: Vault, bundle: BundleContent, *, take_out_of_bin: frozenset[str], now: datetime
+    vault: Vault,
+    bundle: BundleContent,
+    *,
+    take_out_of_bin: frozenset[str],
+    progress: Step = lambda done, total: True,
+    now: datetime,
 ) -> list[MergeLine]:
     """Merges, in one transaction or not at all; then takes these logins out of the bin, as the user
-    answered of what was deleted on one side and changed on the other.
+    answered of what was deleted on one side and changed on the other. Where progress(done, total)
+    answers False, raises `ImportStopped`, and nothing came in.
     """
     with vault.transaction() as tx:
-        ours = read_contents(vault)
+        ours = read_contents(vault, _third(progress, 0))
         merge = merged(ours, bundle.contents)
-        write_merge(tx, vault, merge)
-        _require_readable(vault, merge)
+        write_merge(tx, vault, ours, merge, _third(progress, 1))
+        _require_readable(vault, merge, _third(progress, 2))
         for login_id in take_out_of_bin & set(merge.asked):
             card = get_card(vault, login_id)
             if card.deleted_at is not None:
@@ -131,12 +139,22 @@ def merge_in(
     return _lines(merge, ours)
 
 
-def _require_readable(vault: Vault, merge: Merge) -> None:
+def _third(progress: Step, which: int) -> Callable[[int, int], None]:
+    def step(done: int, total: int) -> None:
+        if not progress(which * total + done, 3 * total):
+            raise ImportStopped()
+
+    return step
+
+
+def _require_readable(vault: Vault, merge: Merge, step: Callable[[int, int], None]) -> None:
     """What came in is read as the vault reads it, before it is committed: what only looks like a
     document would else stand in the way of every list. Raises `BundleContentRefused`.
     """
     try:
-        for label, record_id in (*merge.added, *merge.changed):
+        written = (*merge.added, *merge.changed)
+        for done, (label, record_id) in enumerate(written):
+            step(done, len(written))
             for read in _READERS.get(label, ()):
                 read(vault, record_id)
         list_waivers(vault)

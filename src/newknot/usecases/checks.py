@@ -28,7 +28,6 @@ from newknot.store.policies import list_policies
 from newknot.store.rotations import list_rotations
 from newknot.store.vault import Vault
 from newknot.usecases.corpora import AskedList
-from newknot.usecases.errors import CheckRunning
 from newknot.usecases.measuring import KeptMeasures
 from newknot.usecases.policies import NamedPolicies
 from newknot.usecases.progress import Progress
@@ -124,16 +123,13 @@ def run_check(
 
     not_asked: lists that could not be asked at all. Raises `CheckRunning`, `AuditStopped`.
     """
-    if progress.running:
-        raise CheckRunning()
-    progress.begin()
     memory = CheckMemory() if memory is None else memory
-    try:
-        return _run(vault, lists, not_asked, progress=progress, now=now, memory=memory)
-    finally:
-        progress.end()
-        # What is remembered lives until the lock: the collector need not walk it each time.
-        gc.freeze()
+    with progress.of_one_act():
+        try:
+            return _run(vault, lists, not_asked, progress=progress, now=now, memory=memory)
+        finally:
+            # What is remembered lives until the lock: the collector need not walk it each time.
+            gc.freeze()
 
 
 def _run(

@@ -11,7 +11,6 @@ from newknot.outside.reaching import OutsideFailed
 from newknot.store.corpus import Corpus
 from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Vault
-from newknot.usecases.errors import CheckRunning
 from newknot.usecases.progress import Progress
 
 
@@ -98,10 +97,5 @@ def verified(corpus: Corpus, progress: Progress) -> bool:
 
     Raises `CorpusInvalid`, and `CheckRunning` where another long act is under way.
     """
-    if progress.running:
-        raise CheckRunning()
-    progress.begin()
-    try:
-        return corpus.verify(progress.step)
-    finally:
-        progress.end()
+    with progress.of_one_act() as step:
+        return corpus.verify(step)

@@ -1,13 +1,14 @@
 """Bringing logins in: read, preview, write in one transaction or not at all, undo by one act."""
 
-from collections.abc import Callable, Collection, Sequence
+from collections.abc import Collection
 from contextlib import suppress
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 
 from newknot.core.address import site_of
 from newknot.core.errors import FieldInvalid
-from newknot.core.login import LoginCard, Origin, SecondFactor
+from newknot.core.login import EarlierSecret, LoginCard, Origin, SecondFactor
+from newknot.core.rotation import OPEN_STATES
 from newknot.core.second_factor import CodeKey
 from newknot.core.secret import Secret
 from newknot.exchange.carried import CarriedLogin, ReadLogin
@@ -15,13 +16,31 @@ from newknot.exchange.csv_logins import CsvTable, guess_mapping, logins_of, read
 from newknot.exchange.cxf import read_cxf
 from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.lineage import editions_of
-from newknot.store.logins import get_card, get_secrets, remove_login
+from newknot.store.logins import (
+    get_card,
+    get_history,
+    get_secrets,
+    put_card,
+    put_history,
+    put_secrets,
+    remove_login,
+)
 from newknot.store.manifest import Label
 from newknot.store.rotations import list_rotations
 from newknot.store.safeguards import get_safeguards
-from newknot.store.vault import Vault
+from newknot.store.vault import Transaction, Vault
 from newknot.usecases.errors import ImportStopped
-from newknot.usecases.logins import LoginDraft, NewSecret, add_login, delete_login, list_logins
+from newknot.usecases.history import OWN
+from newknot.usecases.logins import (
+    LoginDraft,
+    NewSecret,
+    add_login,
+    delete_login,
+    list_logins,
+    open_rotation_id,
+    with_secret,
+)
+from newknot.usecases.progress import Step
 
 NEW, SAME, DIFFERING, KEPT_OUT, BAD = "new", "same", "differing", "kept_out", "bad"
 CSV, CXF = "csv", "cxf"
@@ -50,7 +69,7 @@ class ImportRow:
     """One row as it would come in: its line, status, and why it cannot, without its secret.
 
     differs: what differs from the login that is there, a secret by its name alone; left: what of it
-    cannot be placed.
+    cannot be placed; of_login_id: that login, where it is one alone and can take the row's secret.
     """
 
     line: int
@@ -62,6 +81,33 @@ class ImportRow:
     has_secret: bool
     differs: tuple[Difference, ...] = ()
     left: tuple[str, ...] = ()
+    of_login_id: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Taken:
+    """A login that took the secret of a row: the ids of the one it had and the one it took."""
+
+    login_id: str
+    former_id: str
+    taken_id: str
+
+
+@dataclass(frozen=True, slots=True)
+class BroughtIn:
+    """What came in last: ids of the logins that were added, and those that took a secret."""
+
+    added: tuple[str, ...] = ()
+    taken: tuple[Taken, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class TakenBack:
+    """How many logins are gone again, lie in the bin, and have their former secret again."""
+
+    gone: int
+    binned: int
+    put_back: int
 
 
 def read_file(body: bytes) -> ImportFile:
@@ -90,16 +136,19 @@ def apply_import(
     mapping: tuple[str, ...],
     *,
     also_lines: Collection[int],
+    take_lines: Collection[int] = (),
     not_lines: Collection[int],
-    progress: Callable[[int, int], bool] = lambda done, total: True,
+    progress: Step = lambda done, total: True,
     now: datetime,
-) -> list[str]:
-    """Adds the new rows but for `not_lines`, and of the differing ones those in `also_lines`, as
-    further logins. All or none; answers the ids that were added. Where progress(done, total)
-    answers False, raises `ImportStopped`, and nothing came in.
+) -> BroughtIn:
+    """Adds the new rows but for `not_lines`. Of the differing ones, those in `also_lines` come in
+    as further logins; of those in `take_lines` the login that is there takes the secret, and its
+    own goes to the history. All or none. Where progress(done, total) answers False, raises
+    `ImportStopped`, and nothing came in.
     """
     added: list[str] = []
-    with vault.transaction():
+    taken: list[Taken] = []
+    with vault.transaction() as tx:
         judged = _judged(vault, file, mapping)
         for done, (row, login) in enumerate(judged):
             if not progress(done, len(judged)):
@@ -108,17 +157,20 @@ def apply_import(
             if wanted or (row.status == DIFFERING and row.line in also_lines):
                 secret = NewSecret(login.secret, Origin("imported"))
                 added.append(add_login(vault, _draft(login), secret, now=now).login_id)
-    return added
+            elif row.line in take_lines and row.of_login_id is not None:
+                taken.append(_take(tx, vault, row.of_login_id, login.secret, now))
+    return BroughtIn(tuple(added), tuple(taken))
 
 
-def undo_import(vault: Vault, login_ids: Sequence[str], *, now: datetime) -> tuple[int, int]:
+def undo_import(vault: Vault, brought_in: BroughtIn, *, now: datetime) -> TakenBack:
     """Takes back what was brought in: what was not touched since goes for good, what was into the
-    bin. Answers how many of each.
+    bin; a login that took a secret has its former one again, unless it was changed since.
     """
     gone = binned = 0
     rotated = {rotation.login_id for rotation in list_rotations(vault)}
     with vault.transaction() as tx:
-        for login_id in login_ids:
+        put_back = sum(_put_back(tx, vault, one, now) for one in brought_in.taken)
+        for login_id in brought_in.added:
             with suppress(RecordMissing, RecordDamaged):
                 card = get_card(vault, login_id)
                 touched = editions_of(vault, Label.LOGIN, login_id) or login_id in rotated
@@ -128,7 +180,43 @@ def undo_import(vault: Vault, login_ids: Sequence[str], *, now: datetime) -> tup
                 elif card.deleted_at is None:
                     delete_login(vault, login_id, now=now)
                     binned += 1
-    return gone, binned
+    return TakenBack(gone, binned, put_back)
+
+
+def _take(tx: Transaction, vault: Vault, login_id: str, secret: Secret, now: datetime) -> Taken:
+    former, held = get_card(vault, login_id), get_secrets(vault, login_id)
+    new_secret = NewSecret(secret, Origin("imported"))
+    card, secrets = with_secret(tx, vault, former, held, new_secret, now)
+    put_card(tx, replace(card, changed_at=now))
+    put_secrets(tx, login_id, secrets)
+    return Taken(login_id, held.secret_id, secrets.secret_id)
+
+
+def _put_back(tx: Transaction, vault: Vault, taken: Taken, now: datetime) -> bool:
+    """The former secret is current again, the one that was taken in the history, never used."""
+    login_id = taken.login_id
+    try:
+        card, held = get_card(vault, login_id), get_secrets(vault, login_id)
+        history = get_history(vault, login_id)
+    except (RecordMissing, RecordDamaged):
+        return False
+    by_id = {one.earlier_id: one for one in history}
+    former = by_id.pop(taken.former_id, None)
+    open_now = open_rotation_id(vault, login_id) is not None
+    if held.secret_id != taken.taken_id or open_now or (former is None and taken.former_id):
+        return False
+    undone = EarlierSecret(
+        held.secret_id, held.secret, held.origin, card.secret_since_at, now, used=False
+    )
+    put_history(tx, login_id, (*by_id.values(), undone))
+    secret, origin, since = Secret(""), OWN, card.created_at
+    if former is not None:
+        secret, origin, since = former.secret, former.origin, former.since_at
+    back = replace(held, secret=secret, origin=origin, secret_id=taken.former_id)
+    put_secrets(tx, login_id, back)
+    has_secret = len(secret) > 0
+    put_card(tx, replace(card, has_secret=has_secret, secret_since_at=since, changed_at=now))
+    return True
 
 
 def _judged(
@@ -141,11 +229,13 @@ def _judged(
             held = get_secrets(vault, card.login_id)
             known.setdefault(key, []).append((held.secret, card))
     kept_out = frozenset(get_safeguards(vault).kept_out)
+    rotating = {r.login_id for r in list_rotations(vault) if r.state in OPEN_STATES}
     out: list[tuple[ImportRow, CarriedLogin]] = []
     read = logins_of(file.table, mapping) if file.table is not None else file.logins
     for one in read:
         login, status, reason = one.login, NEW, one.reason
         differs: tuple[Difference, ...] = ()
+        of_login_id = None
         if reason:
             status = BAD
         else:
@@ -157,7 +247,10 @@ def _judged(
                 if key[0] in kept_out:
                     status, reason = KEPT_OUT, "its place is on the list of those kept out"
                 else:
-                    status, reason, differs = _compared(known.get(key, []), login)
+                    there = known.get(key, [])
+                    status, reason, differs = _compared(there, login)
+                    if status == DIFFERING:
+                        of_login_id = _taker(there, login, rotating)
                 known.setdefault(key, []).append((login.secret, None))
         row = ImportRow(
             one.line,
@@ -169,6 +262,7 @@ def _judged(
             len(login.secret) > 0,
             differs,
             one.left,
+            of_login_id,
         )
         out.append((row, login))
     return out
@@ -194,6 +288,16 @@ def _compared(
     others = (Difference(*pair) for pair in pairs if pair[1] != pair[2])
     reason = "this site and user name are there, with another secret"
     return DIFFERING, reason, (Difference("secret", "", ""), *others)
+
+
+def _taker(
+    there: list[tuple[Secret, LoginCard | None]], login: CarriedLogin, rotating: Collection[str]
+) -> str | None:
+    """The one login there that can take the secret: not of several, none under rotation."""
+    cards = [card for _, card in there]
+    if len(cards) != 1 or cards[0] is None or not len(login.secret):
+        return None
+    return None if cards[0].login_id in rotating else cards[0].login_id
 
 
 def _draft(login: CarriedLogin) -> LoginDraft:

@@ -23,6 +23,7 @@ from newknot.usecases.draw_ring import DrawRing
 from newknot.usecases.driving import Drive
 from newknot.usecases.errors import SheetsVoid, VaultBusy, VaultLocked
 from newknot.usecases.guessing import GuessBrake
+from newknot.usecases.imports import BroughtIn
 from newknot.usecases.logins import empty_bin
 from newknot.usecases.measuring import full_measure
 from newknot.usecases.progress import Progress
@@ -79,7 +80,7 @@ class Keeper:
         self.checked = CheckMemory()
         self.drives: dict[str, Drive] = {}
         self.imports: dict[str, ImportFile] = {}
-        self.brought_in: tuple[str, ...] = ()
+        self.brought_in = BroughtIn()
         self.bundles: dict[str, bytes | BundleContent] = {}
         self.parameters = parameters
         self._vault: Vault | None = None
@@ -315,7 +316,7 @@ class Keeper:
         self.drives.clear()
         self.imports.clear()
         self.bundles.clear()
-        self.brought_in = ()
+        self.brought_in = BroughtIn()
         forget_addresses()
         forget_names()
         gc.unfreeze()

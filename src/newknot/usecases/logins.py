@@ -131,29 +131,37 @@ def edit_login(
             replaced_to_history(tx, vault, login_id, earlier)
         card = replace(card, has_secret=former.has_secret, parted_at=former.parted_at)
         if new_secret is not None and new_secret.secret != held.secret:
-            _check_secret(new_secret.secret)
-            earlier = EarlierSecret(
-                held.secret_id, held.secret, held.origin, former.secret_since_at, now, used=True
-            )
-            replaced_to_history(tx, vault, login_id, earlier)
-            settle_parted(tx, vault, login_id)
-            secrets = replace(
-                secrets,
-                secret=new_secret.secret,
-                origin=new_secret.origin,
-                secret_id=new_id() if len(new_secret.secret) else "",
-            )
-            card = replace(
-                card,
-                has_secret=len(new_secret.secret) > 0,
-                secret_since_at=now,
-                parted_at=None,
-            )
+            card, secrets = with_secret(tx, vault, card, secrets, new_secret, now)
         if new_secret is not None and new_secret.loose_end_id is not None:
             remove_loose_end(tx, new_secret.loose_end_id)
         put_card(tx, card)
         put_secrets(tx, login_id, secrets)
     return card
+
+
+def with_secret(
+    tx: Transaction,
+    vault: Vault,
+    card: LoginCard,
+    held: LoginSecrets,
+    new_secret: NewSecret,
+    now: datetime,
+) -> tuple[LoginCard, LoginSecrets]:
+    """Card and secrets with a new secret; the one there was goes to the history."""
+    _check_secret(new_secret.secret)
+    earlier = EarlierSecret(
+        held.secret_id, held.secret, held.origin, card.secret_since_at, now, used=True
+    )
+    replaced_to_history(tx, vault, card.login_id, earlier)
+    settle_parted(tx, vault, card.login_id)
+    has_secret = len(new_secret.secret) > 0
+    secrets = replace(
+        held,
+        secret=new_secret.secret,
+        origin=new_secret.origin,
+        secret_id=new_id() if has_secret else "",
+    )
+    return replace(card, has_secret=has_secret, secret_since_at=now, parted_at=None), secrets
 
 
 def list_logins(vault: Vault) -> tuple[list[LoginCard], list[str]]:

@@ -1,8 +1,16 @@
 """Progress of the one long act that may be under way, and the wish to stop it."""
 
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+
+from newknot.usecases.errors import CheckRunning
+
+Step = Callable[[int, int], bool]
+"""Takes how much is done of how much; False where it is to stop."""
+
 
 class Progress:
-    """done of total; `running` between `begin` and `end`. Read by others while one writes."""
+    """done of total; `running` while the act is. Read by others while one writes."""
 
     def __init__(self) -> None:
         self.running = False
@@ -10,9 +18,16 @@ class Progress:
         self.total = 0
         self._stop = False
 
-    def begin(self) -> None:
-        """A new act."""
+    @contextmanager
+    def of_one_act(self) -> Iterator[Step]:
+        """A new act, with its steps. Raises `CheckRunning` where another is under way."""
+        if self.running:
+            raise CheckRunning()
         self.running, self.done, self.total, self._stop = True, 0, 0, False
+        try:
+            yield self.step
+        finally:
+            self.running = False
 
     def step(self, done: int, total: int) -> bool:
         """Notes how far it is; False where it is to stop."""
@@ -22,7 +37,3 @@ class Progress:
     def stop(self) -> None:
         """Asks the act to stop."""
         self._stop = True
-
-    def end(self) -> None:
-        """The act is over."""
-        self.running = False

@@ -3076,7 +3076,8 @@ export interface components {
         /**
          * ImportApply
          * @description also_lines: rows to come in although their site and user name are there with another secret;
-         *     not_lines: new ones that are not to come in.
+         *     take_lines: those whose secret the login there is to take; not_lines: new ones that are not to
+         *     come in.
          */
         ImportApply: {
             /** Also Lines */
@@ -3085,6 +3086,8 @@ export interface components {
             mapping: string[];
             /** Not Lines */
             not_lines?: number[];
+            /** Take Lines */
+            take_lines?: number[];
         };
         /**
          * ImportPreview
@@ -3096,11 +3099,14 @@ export interface components {
         };
         /**
          * ImportRowOut
-         * @description One row as it would come in, without its secret.
+         * @description One row as it would come in, without its secret. can_take: the login that is there can take
+         *     its secret.
          */
         ImportRowOut: {
             /** Address */
             address: string;
+            /** Can Take */
+            can_take: boolean;
             /** Differs */
             differs: components["schemas"]["DifferenceOut"][];
             /** Has Secret */
@@ -3154,11 +3160,13 @@ export interface components {
         Importance: "low" | "normal" | "high" | "critical";
         /**
          * Imported
-         * @description How many logins came in.
+         * @description How many logins came in, and how many took a secret.
          */
         Imported: {
             /** Added Count */
             added_count: number;
+            /** Taken Count */
+            taken_count: number;
         };
         /**
          * JudgeIn
@@ -4497,13 +4505,16 @@ export interface components {
         };
         /**
          * Undone
-         * @description How many logins are gone again; those that were changed since are in the bin.
+         * @description How many logins are gone again; those that were changed since are in the bin; put_back_count:
+         *     those that have their former secret again.
          */
         Undone: {
             /** Binned Count */
             binned_count: number;
             /** Gone Count */
             gone_count: number;
+            /** Put Back Count */
+            put_back_count: number;
         };
         /**
          * UsedByOut

@@ -85,9 +85,14 @@ def merge(bundle_id: str, body: MergeIn, work: WorkDep) -> list[MergeLineOut]:
     if isinstance(held, bytes):
         raise ImportUnknown()
     make_backup(work.vault, work.keeper.folder_of(work.vault), now=work.now)
-    lines = use.merge_in(
-        work.vault, held, take_out_of_bin=frozenset(body.take_out_of_bin), now=work.now
-    )
+    with work.keeper.progress.of_one_act() as step:
+        lines = use.merge_in(
+            work.vault,
+            held,
+            take_out_of_bin=frozenset(body.take_out_of_bin),
+            progress=step,
+            now=work.now,
+        )
     work.keeper.bundles.pop(bundle_id, None)
     work.keeper.checked.clear()
     return _shaped(lines)

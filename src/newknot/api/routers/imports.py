@@ -19,7 +19,7 @@ from newknot.api.schemas.carry import (
 from newknot.exchange.csv_logins import TARGETS
 from newknot.usecases import imports as use
 from newknot.usecases.backups import make_backup
-from newknot.usecases.errors import CheckRunning, ImportUnknown
+from newknot.usecases.errors import ImportUnknown
 
 router = APIRouter(prefix="/imports", tags=["carry"])
 FILES_KEPT = 3
@@ -64,6 +64,7 @@ def preview(import_id: str, body: MappingIn, work: WorkDep) -> ImportPreview:
                 address=row.address,
                 has_secret=row.has_secret,
                 left=list(row.left),
+                can_take=row.of_login_id is not None,
                 differs=[
                     DifferenceOut(field=d.field, here=d.here, there=d.there) for d in row.differs
                 ],
@@ -78,33 +79,28 @@ def apply(import_id: str, body: ImportApply, work: WorkDep) -> Imported:
     """Brings the rows in, all or none, and lets the file go from memory."""
     file = _file(work, import_id)
     make_backup(work.vault, work.keeper.folder_of(work.vault), now=work.now)
-    progress = work.keeper.progress
-    if progress.running:
-        raise CheckRunning()
-    progress.begin()
-    try:
-        added = use.apply_import(
+    with work.keeper.progress.of_one_act() as step:
+        brought_in = use.apply_import(
             work.vault,
             file,
             tuple(body.mapping),
             also_lines=frozenset(body.also_lines),
+            take_lines=frozenset(body.take_lines),
             not_lines=frozenset(body.not_lines),
-            progress=progress.step,
+            progress=step,
             now=work.now,
         )
-    finally:
-        progress.end()
     work.keeper.imports.pop(import_id, None)
-    work.keeper.brought_in = tuple(added)
-    return Imported(added_count=len(added))
+    work.keeper.brought_in = brought_in
+    return Imported(added_count=len(brought_in.added), taken_count=len(brought_in.taken))
 
 
 @router.post("/undo")
 def undo(work: WorkDep) -> Undone:
     """Takes back what was brought in last, since the vault was unlocked."""
-    gone, binned = use.undo_import(work.vault, work.keeper.brought_in, now=work.now)
-    work.keeper.brought_in = ()
-    return Undone(gone_count=gone, binned_count=binned)
+    back = use.undo_import(work.vault, work.keeper.brought_in, now=work.now)
+    work.keeper.brought_in = use.BroughtIn()
+    return Undone(gone_count=back.gone, binned_count=back.binned, put_back_count=back.put_back)
 
 
 @router.delete("/{import_id}", status_code=204)

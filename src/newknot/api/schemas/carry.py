@@ -36,7 +36,9 @@ class DifferenceOut(Shape):
 
 
 class ImportRowOut(Shape):
-    """One row as it would come in, without its secret."""
+    """One row as it would come in, without its secret. can_take: the login that is there can take
+    its secret.
+    """
 
     line: int
     status: Literal["new", "same", "differing", "kept_out", "bad"]
@@ -46,6 +48,7 @@ class ImportRowOut(Shape):
     address: str
     has_secret: bool
     left: list[str]
+    can_take: bool
     differs: list[DifferenceOut]
 
 
@@ -57,24 +60,30 @@ class ImportPreview(Shape):
 
 class ImportApply(MappingIn):
     """also_lines: rows to come in although their site and user name are there with another secret;
-    not_lines: new ones that are not to come in.
+    take_lines: those whose secret the login there is to take; not_lines: new ones that are not to
+    come in.
     """
 
     also_lines: list[Whole] = Field(default_factory=list)
+    take_lines: list[Whole] = Field(default_factory=list)
     not_lines: list[Whole] = Field(default_factory=list)
 
 
 class Imported(Shape):
-    """How many logins came in."""
+    """How many logins came in, and how many took a secret."""
 
     added_count: int
+    taken_count: int
 
 
 class Undone(Shape):
-    """How many logins are gone again; those that were changed since are in the bin."""
+    """How many logins are gone again; those that were changed since are in the bin; put_back_count:
+    those that have their former secret again.
+    """
 
     gone_count: int
     binned_count: int
+    put_back_count: int
 
 
 class BackupOut(Shape):

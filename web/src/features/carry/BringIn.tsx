@@ -19,12 +19,12 @@ export function BringIn() {
   const [fileName, setFileName] = useState("");
   const [table, setTable] = useState<Schema["ImportTable"] | null>(null);
   const [bundle, setBundle] = useState<Schema["BundleHeld"] | null>(null);
-  const [added, setAdded] = useState<number | null>(null);
+  const [done, setDone] = useState<Schema["Imported"] | null>(null);
   const [undone, setUndone] = useState<Schema["Undone"] | null>(null);
 
   const read = (file: File) =>
     run(async () => {
-      setAdded(null);
+      setDone(null);
       setUndone(null);
       setTable(null);
       setBundle(null);
@@ -40,7 +40,7 @@ export function BringIn() {
   const undo = () =>
     run(async () => {
       setUndone(await answer(client.POST("/imports/undo")));
-      setAdded(null);
+      setDone(null);
     });
 
   return (
@@ -79,11 +79,16 @@ export function BringIn() {
         )}
       </div>
       <ProblemNote problem={problem} />
-      {added !== null && (
+      {done && (
         <div className="problem" role="status" style={{ borderColor: "var(--copper)" }}>
-          <b>{count(added, "login")} brought in.</b> The file <b>{fileName}</b> still lies on your
-          disk where you chose it, with every secret in the clear, and perhaps in the bin of the
-          program that made it: delete it for good. <Link to="/">Check the vault</Link> next, or{" "}
+          <b>
+            {count(done.added_count, "login")} brought in
+            {done.taken_count > 0 && `, ${count(done.taken_count, "secret")} taken`}.
+          </b>{" "}
+          {done.taken_count > 0 && "The former ones are in the history of their logins. "}The file{" "}
+          <b>{fileName}</b> still lies on your disk where you chose it, with every secret in the
+          clear, and perhaps in the bin of the program that made it: delete it for good.{" "}
+          <Link to="/">Check the vault</Link> next, or{" "}
           <button type="button" className="link" onClick={() => void undo()}>
             undo it
           </button>
@@ -93,6 +98,8 @@ export function BringIn() {
       {undone && (
         <p role="status">
           <b>{count(undone.gone_count, "login")} taken back.</b>
+          {undone.put_back_count > 0 &&
+            ` ${count(undone.put_back_count, "login")} with the former secret again.`}
           {undone.binned_count > 0 &&
             ` ${count(undone.binned_count, "login")} that you changed since lie in the bin.`}
         </p>
@@ -101,8 +108,8 @@ export function BringIn() {
         <ImportPreview
           key={table.import_id}
           table={table}
-          onDone={(n) => {
-            setAdded(n);
+          onDone={(imported) => {
+            setDone(imported);
             setTable(null);
           }}
           onLeave={() => setTable(null)}

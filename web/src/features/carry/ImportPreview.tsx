@@ -30,6 +30,12 @@ const STATUS_LABELS = {
   kept_out: "kept out",
   bad: "cannot",
 };
+type Choice = "leave" | "also" | "take";
+const CHOICES: { value: Choice; one: string; all: string }[] = [
+  { value: "leave", one: "leave it", all: "leave them" },
+  { value: "also", one: "a further login", all: "further logins" },
+  { value: "take", one: "take its secret", all: "take their secrets" },
+];
 const ORDER = ["bad", "differing", "new", "kept_out", "same"];
 const SHOWN = 300;
 type Row = Schema["ImportRowOut"];
@@ -37,7 +43,7 @@ type Row = Schema["ImportRowOut"];
 /** Every row as it would come in; each, or all of a kind, chosen before anything is written. */
 export function ImportPreview(props: {
   table: Schema["ImportTable"];
-  onDone: (added: number) => void;
+  onDone: (done: Schema["Imported"]) => void;
   onLeave: () => void;
 }) {
   const { table } = props;
@@ -45,7 +51,7 @@ export function ImportPreview(props: {
   const { problem, busy, run } = useAct();
   const [mapping, setMapping] = useState(table.mapping);
   const [rows, setRows] = useState<Row[]>([]);
-  const [also, setAlso] = useState<Set<number>>(new Set());
+  const [chosen, setChosen] = useState<Map<number, Choice>>(new Map());
   const [not, setNot] = useState<Set<number>>(new Set());
   const [applying, setApplying] = useState(false);
   const path = { import_id: table.import_id };
@@ -65,12 +71,17 @@ export function ImportPreview(props: {
   const apply = () =>
     run(async () => {
       setApplying(true);
-      const body = { mapping, also_lines: [...also], not_lines: [...not] };
+      const body = {
+        mapping,
+        also_lines: linesOf("also"),
+        take_lines: linesOf("take"),
+        not_lines: [...not],
+      };
       const found = await answer(
         client.POST("/imports/{import_id}/apply", { params: { path }, body }),
       );
       await queryClient.invalidateQueries();
-      props.onDone(found.added_count);
+      props.onDone(found);
     }).finally(() => setApplying(false));
   const leave = () =>
     run(async () => {
@@ -79,21 +90,33 @@ export function ImportPreview(props: {
     });
   const n = (status: Row["status"]) => rows.filter((r) => r.status === status).length;
   const said = (status: Row["status"]) => n(status).toLocaleString("en");
-  const comes = (r: Row) =>
-    r.status === "new" ? !not.has(r.line) : r.status === "differing" && also.has(r.line);
-  const coming = rows.filter(comes).length;
+  const differing = rows.filter((r) => r.status === "differing");
+  const linesOf = (choice: Choice) =>
+    differing.filter((r) => (chosen.get(r.line) ?? "leave") === choice).map((r) => r.line);
+  const coming = n("new") - not.size + linesOf("also").length;
+  const taking = linesOf("take").length;
+  const saidComing = [
+    ...(coming || !taking ? [`bring ${count(coming, "login")} in`] : []),
+    ...(taking ? [`take ${count(taking, "secret")}`] : []),
+  ].join(", ");
   const turn = (r: Row, on: boolean) => {
-    const [of, set] = r.status === "new" ? [not, setNot] : [also, setAlso];
-    const fresh = new Set(of);
-    if (on === (r.status === "new")) fresh.delete(r.line);
+    const fresh = new Set(not);
+    if (on) fresh.delete(r.line);
     else fresh.add(r.line);
-    set(fresh);
+    setNot(fresh);
   };
-  const all = (status: "new" | "differing", on: boolean) => {
-    const lines = new Set(rows.filter((r) => r.status === status).map((r) => r.line));
-    if (status === "new") setNot(on ? new Set() : lines);
-    else setAlso(on ? lines : new Set());
+  const all = (on: boolean) => {
+    const lines = rows.filter((r) => r.status === "new").map((r) => r.line);
+    setNot(on ? new Set() : new Set(lines));
   };
+  const choose = (of: Row[], choice: Choice) => {
+    const fresh = new Map(chosen);
+    for (const r of of) fresh.set(r.line, choice === "take" && !r.can_take ? "leave" : choice);
+    setChosen(fresh);
+  };
+  const choiceOfAll = CHOICES.find(
+    ({ value }) => differing.length > 0 && linesOf(value).length === differing.length,
+  )?.value;
 
   return (
     <>
@@ -123,8 +146,8 @@ export function ImportPreview(props: {
       )}
       <ProblemNote problem={problem} />
       <div className="row">
-        <Button type="primary" onClick={() => void apply()} disabled={!coming || busy}>
-          Bring {count(coming, "login")} in
+        <Button type="primary" onClick={() => void apply()} disabled={!(coming + taking) || busy}>
+          {saidComing.charAt(0).toUpperCase() + saidComing.slice(1)}
         </Button>
         {applying ? (
           <ActProgress name="Bringing in" />
@@ -132,17 +155,23 @@ export function ImportPreview(props: {
           <Button onClick={() => void leave()}>Leave it</Button>
         )}
         {n("new") > 0 && (
-          <Checkbox checked={not.size === 0} onChange={(e) => all("new", e.target.checked)}>
+          <Checkbox checked={not.size === 0} onChange={(e) => all(e.target.checked)}>
             all {said("new")} new
           </Checkbox>
         )}
         {n("differing") > 0 && (
-          <Checkbox
-            checked={also.size === n("differing")}
-            onChange={(e) => all("differing", e.target.checked)}
-          >
-            also the {said("differing")} that differ, as further logins
-          </Checkbox>
+          <span>
+            the {said("differing")} that differ:{" "}
+            <Select<Choice>
+              aria-label="What becomes of those that differ"
+              size="small"
+              style={{ width: 168 }}
+              placeholder="as chosen below"
+              value={choiceOfAll ?? null}
+              onChange={(choice) => choose(differing, choice)}
+              options={CHOICES.map(({ value, all: label }) => ({ value, label }))}
+            />
+          </span>
         )}
         <span className="small quiet">
           {said("new")} new · {said("same")} there already · {said("differing")} differing ·{" "}
@@ -152,7 +181,7 @@ export function ImportPreview(props: {
       <table className="plain small">
         <thead>
           <tr>
-            <th style={{ width: 32 }}>
+            <th style={{ width: differing.length ? 152 : 32 }}>
               <span className="visually-hidden">comes in</span>
             </th>
             <th style={{ width: 52 }}>Line</th>
@@ -169,11 +198,25 @@ export function ImportPreview(props: {
             .map((r) => (
               <tr key={r.line}>
                 <td>
-                  {(r.status === "new" || r.status === "differing") && (
+                  {r.status === "new" && (
                     <Checkbox
                       aria-label={`Bring ${r.title} of line ${r.line} in`}
-                      checked={comes(r)}
+                      checked={!not.has(r.line)}
                       onChange={(event) => turn(r, event.target.checked)}
+                    />
+                  )}
+                  {r.status === "differing" && (
+                    <Select<Choice>
+                      aria-label={`What becomes of ${r.title} of line ${r.line}`}
+                      size="small"
+                      style={{ width: 140 }}
+                      value={chosen.get(r.line) ?? "leave"}
+                      onChange={(choice) => choose([r], choice)}
+                      options={CHOICES.map(({ value, one }) => ({
+                        value,
+                        label: one,
+                        disabled: value === "take" && !r.can_take,
+                      }))}
                     />
                   )}
                 </td>

@@ -3,6 +3,7 @@ import { useRef, useState } from "react";
 import { Link } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { count, dayAndTime } from "../../domain/moments";
+import { ActProgress } from "../../shared/ActProgress";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretInput } from "../../shared/SecretInput";
 import { useAct } from "../../shared/useAct";
@@ -26,6 +27,7 @@ export function MergePreview(props: { bundle: Schema["BundleHeld"]; onLeave: () 
   const [facts, setFacts] = useState<Schema["BundleFacts"] | null>(null);
   const [back, setBack] = useState<Set<string>>(new Set());
   const [done, setDone] = useState<Line[] | null>(null);
+  const [merging, setMerging] = useState(false);
 
   const open = () =>
     run(async () => {
@@ -34,9 +36,10 @@ export function MergePreview(props: { bundle: Schema["BundleHeld"]; onLeave: () 
     });
   const merge = () =>
     run(async () => {
+      setMerging(true);
       const body = { take_out_of_bin: [...back] };
       setDone(await answer(client.POST("/bundles/{bundle_id}/merge", { params, body })));
-    });
+    }).finally(() => setMerging(false));
   const leave = () =>
     run(async () => {
       await answer(client.DELETE("/bundles/{bundle_id}", { params }));
@@ -95,13 +98,16 @@ export function MergePreview(props: { bundle: Schema["BundleHeld"]; onLeave: () 
       <div className="row">
         <Button
           type="primary"
-          loading={busy}
-          disabled={facts.lines.length === 0}
+          disabled={facts.lines.length === 0 || busy}
           onClick={() => void merge()}
         >
           Merge them
         </Button>
-        <Button onClick={() => void leave()}>Leave it</Button>
+        {merging ? (
+          <ActProgress name="Merging" />
+        ) : (
+          <Button onClick={() => void leave()}>Leave it</Button>
+        )}
       </div>
       <table className="plain small">
         <thead>
