@@ -3,11 +3,14 @@
 import json
 import os
 from base64 import urlsafe_b64decode, urlsafe_b64encode
+from pathlib import Path
 
 import pytest
 from argon2.low_level import Type, hash_secret_raw
 from cryptography.hazmat.primitives.ciphers.aead import AESGCM
 from cryptography.hazmat.primitives.keywrap import aes_key_unwrap
+from joserfc import jwe
+from joserfc.jwk import OctKey
 
 from newknot.core.errors import FieldInvalid
 from newknot.crypto import KeyParametersRefused
@@ -23,6 +26,7 @@ from newknot.crypto.bundle import (
 )
 from tests.conftest import CHEAP
 
+VECTOR = Path(__file__).parent.parent / "vectors" / "jwe_rfc7516.json"
 TEXT = b'{"secret": "rope-and-plank", "zo\xc3\xab": 1}'
 PASSPHRASE = "orchard Zo\u0065\u0308 lantern"
 
@@ -61,6 +65,16 @@ def test_the_standards_alone_open_it() -> None:
     content_key = aes_key_unwrap(key, plain(wrapped))
     assert AESGCM(content_key).decrypt(plain(nonce), plain(text) + plain(tag), header) == TEXT
     assert open_bundle(bundle + b"\n", passphrase=PASSPHRASE) == TEXT
+
+
+def test_the_published_example_is_read_and_is_no_bundle() -> None:
+    """RFC 7516, A.3.7: the library reads it; its weaker ways are not taken here."""
+    example = json.loads(VECTOR.read_text("ascii"))
+    key = OctKey.import_key(example["key"])
+    found = jwe.decrypt_compact(example["jwe"], key, algorithms=["A128KW", "A128CBC-HS256"])
+    assert found.plaintext == example["plaintext"].encode("ascii")
+    with pytest.raises(BundleRefused):
+        open_bundle(example["jwe"].encode("ascii"), passphrase=PASSPHRASE)
 
 
 def test_cut_or_flipped_anywhere_it_does_not_open() -> None:
