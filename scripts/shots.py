@@ -58,39 +58,9 @@ def login(page: Page) -> None:
     page.get_by_role("button", name="Hold back").first.wait_for()
 
 
-def login_form(page: Page) -> None:
-    logins(page)
-    page.keyboard.press("n")
-    page.get_by_label("Title", exact=True).fill("Papertape Licensing")
-    page.get_by_label("Address").fill("papertape.localhost")
-    page.get_by_text("Papertape Licensing:").wait_for()
-
-
 def generate(page: Page) -> None:
     page.keyboard.press("3")
     page.get_by_text("equally likely").wait_for()
-
-
-def pick_kind(page: Page, kind: str) -> None:
-    generate(page)
-    page.get_by_role("radiogroup", name="made of").get_by_text(kind, exact=True).click()
-
-
-def words(page: Page) -> None:
-    pick_kind(page, "Words")
-    page.get_by_text("such words").wait_for()
-    page.get_by_role("button", name="Keep word 2").click()
-    page.get_by_role("button", name="Draw the others again").click()
-    page.get_by_text("you could have ended with").wait_for()
-
-
-def sentence(page: Page) -> None:
-    pick_kind(page, "Sentence")
-    page.get_by_text("sentence of this form").wait_for()
-    page.get_by_role("button", name="Side by side").click()
-    page.get_by_role("cell", name="12 characters").or_(
-        page.get_by_role("cell", name="10 characters")
-    ).wait_for()
 
 
 def rotate(page: Page) -> None:
@@ -148,10 +118,41 @@ def carry(page: Page) -> None:
     rows = (
         "Site,Login,Password,Link,Colour\nReed Organ Society,ilse,a1b2c3d4,reedorgan.example,red\n"
     )
-    rows += "Fernbank Credit Union,i.quist,limelight7,fernbank.example,\nbroken,row\n,,,,\n,x,y,,\n"
+    rows += "Fernbank Credit Union,i.quist,limelight8,fernbank.example,\nbroken,row\n,,,,\n,x,y,,\n"
     file = {"name": "from-the-old-book.csv", "mimeType": "text/csv", "buffer": rows.encode()}
     page.get_by_label("File to bring in").set_input_files(file)  # type: ignore[arg-type]
     page.get_by_role("button", name="Bring 1 login in").wait_for()
+    page.get_by_role("combobox", name="What becomes of Fernbank").press("Enter")
+    page.locator(".ant-select-item-option", has_text="take its secret").click()
+    page.get_by_role("button", name="Bring 1 login in, take 1 secret").wait_for()
+
+
+def part(page: Page, name: str) -> None:
+    page.keyboard.press("6")
+    page.get_by_role("radiogroup", name="Part").get_by_text(name, exact=True).click()
+
+
+def show_that_it_is_you(page: Page) -> None:
+    page.get_by_role("dialog").get_by_label("Vault passphrase").fill(PASSPHRASE)
+    page.keyboard.press("Enter")
+
+
+def take_out(page: Page) -> None:
+    part(page, "Take out")
+
+
+def back_up(page: Page) -> None:
+    part(page, "Back up")
+    page.get_by_role("button", name="Make a sealed backup").click()
+    show_that_it_is_you(page)
+    page.get_by_text("Written and opened once").wait_for()
+
+
+def way_back_in(page: Page) -> None:
+    part(page, "Way back in")
+    page.get_by_role("button", name="Split among people").click()
+    show_that_it_is_you(page)
+    page.get_by_role("dialog", name="Sheet 1 of 3").wait_for()
 
 
 def safeguards(page: Page) -> None:
@@ -183,10 +184,7 @@ VIEWS: dict[str, Callable[[Page], Page | None]] = {
     "reuse-map": reuse_map,
     "logins": logins,
     "login": login,
-    "login-form": login_form,
     "generate": generate,
-    "words": words,
-    "sentence": sentence,
     "rotate": rotate,
     "hand-over": hand_over,
     "strip": strip,
@@ -194,6 +192,9 @@ VIEWS: dict[str, Callable[[Page], Page | None]] = {
     "site-policies": policies,
     "policy-form": policy_form,
     "bring-in": carry,
+    "take-out": take_out,
+    "back-up": back_up,
+    "way-back-in": way_back_in,
     "safeguards": safeguards,
     "measure": measure,
     "passphrase": passphrase,

@@ -47,7 +47,7 @@ export function RecoverySheets({ made, onClose }: Props) {
         {shown && (
           <div className="row" style={{ flexWrap: "nowrap", alignItems: "flex-start", gap: 24 }}>
             <Words words={shown.words} />
-            <QrCode rows={shown.qr_rows} name="The words as a picture" wide={190} />
+            <QrCode rows={shown.qr_rows} name="The words as a picture" wide={260} />
           </div>
         )}
         {total > 1 && (
