@@ -215,17 +215,26 @@ def test_a_file_is_brought_in_and_the_clear_file_is_named(
     browser_here: Browser, demo_here: Served, tmp_path: Path
 ) -> None:
     file = tmp_path / "old-book.csv"
-    file.write_text("Where,Who,Password\nReed Organ Society,ilse,a1b2c3d4\nbroken,row\n")
+    file.write_text(
+        "Where,Who,Password,Link\nReed Organ Society,ilse,a1b2c3d4,\nbroken,row\n"
+        "Fernbank Credit Union,i.quist,limelight8,fernbank.example\n"
+    )
     page = open_page(browser_here, demo_here)
     page.keyboard.press("6")
     page.get_by_label("File to bring in").set_input_files(file)
-    expect(page.get_by_text("2 cells where the first row has 3")).to_be_visible()
+    expect(page.get_by_text("2 cells where the first row has 4")).to_be_visible()
     page.get_by_label("What Where is").click()
     page.get_by_title("title").click()
     page.get_by_label("What Who is").click()
     page.locator(".ant-select-dropdown:visible").get_by_title("user name").click()
-    page.get_by_role("button", name="Bring 1 login in").click()
-    expect(page.get_by_text("1 login brought in.")).to_be_visible()
+    choice = page.get_by_role("combobox", name="What becomes of Fernbank Credit Union of line 4")
+    choice.focus()
+    for key in ("Enter", "ArrowDown", "ArrowDown", "Enter"):
+        page.keyboard.press(key)
+    page.get_by_role("button", name="Bring 1 login in, take 1 secret").click()
+    expect(page.get_by_text("1 login brought in, 1 secret taken.")).to_be_visible()
     expect(page.get_by_text("old-book.csv")).to_be_visible()
     expect(page.get_by_text("delete it for good")).to_be_visible()
+    page.get_by_role("button", name="undo it").click()
+    expect(page.get_by_text("1 login with the former secret again")).to_be_visible()
     page.context.close()
