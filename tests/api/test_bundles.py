@@ -78,11 +78,14 @@ def test_two_devices_go_separate_ways_and_come_together(api: Api, other: Api) ->
 
     (found,) = api.ok("GET", "checks/worklist")["findings"]
     assert found["kind"] == "unfinished" and "two copies" in found["evidence"]
+    history = api.ok("GET", f"logins/{first}")["history"]
+    assert sorted(entry["parted"] for entry in history) == [False, True]
     rotation = api.ok("POST", "rotations", {"login_id": first})["rotation_id"]
     api.ok("POST", f"rotations/{rotation}/hand-out", {"purpose": "copy"})
     api.ok("POST", f"rotations/{rotation}/events", {"event": "accept"})
     evidence = [f["evidence"] for f in api.ok("GET", "checks/worklist")["findings"]]
     assert not any("two copies" in one for one in evidence)
+    assert not any(entry["parted"] for entry in api.ok("GET", f"logins/{first}")["history"])
     assert merged(api, there) == []
 
 

@@ -34,6 +34,7 @@ def test_restoring_an_earlier_secret_is_a_rotation_exempt_from_likeness(api: Api
     assert again == "409 rotation_open"
     handed = api.ok("POST", f"{path}/hand-out", {"purpose": "copy"})
     assert handed["secret"] == "harbour-lantern-7"
+    api.clock.pass_s(60)
     api.ok("POST", f"{path}/events", {"event": "accept"})
     assert api.secret_of(login_id) == "harbour-lantern-7"
     assert len(history(api, login_id)) == 2

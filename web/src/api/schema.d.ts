@@ -2841,7 +2841,8 @@ export interface components {
         };
         /**
          * EarlierRow
-         * @description An earlier secret in the history, without its text.
+         * @description An earlier secret in the history, without its text. parted: another copy of the vault had it,
+         *     and it lost against the current one.
          */
         EarlierRow: {
             /** Earlier Id */
@@ -2855,6 +2856,8 @@ export interface components {
              * @enum {string}
              */
             made: "drawn" | "own" | "imported";
+            /** Parted */
+            parted: boolean;
             /**
              * Since At
              * Format: date-time

@@ -143,6 +143,7 @@ def _sheet(work: Work, card: LoginCard) -> LoginSheet:
             since_at=e.since_at,
             until_at=e.until_at,
             used=e.used,
+            parted=e.parted,
             field=e.field,
             made=e.origin.kind,
             entropy_bits=e.origin.entropy_bits,

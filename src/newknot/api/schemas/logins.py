@@ -78,12 +78,15 @@ class LoginRow(Shape):
 
 
 class EarlierRow(Shape):
-    """An earlier secret in the history, without its text."""
+    """An earlier secret in the history, without its text. parted: another copy of the vault had it,
+    and it lost against the current one.
+    """
 
     earlier_id: str
     since_at: datetime
     until_at: datetime
     used: bool
+    parted: bool
     field: str
     made: Literal["drawn", "own", "imported"]
     entropy_bits: float | None

@@ -117,7 +117,9 @@ function EarlierLine(props: {
   const { copy } = useClipboard();
   const [asking, setAsking] = useState<"restore" | "delete" | null>(null);
   const path = { login_id: login.login_id, earlier_id: entry.earlier_id };
-  const when = `${day(entry.since_at)} to ${day(entry.until_at)}`;
+  const when = entry.parted
+    ? `the other copy, as of ${day(entry.since_at)}`
+    : `${day(entry.since_at)} to ${day(entry.until_at)}`;
   const what = entry.field ? `the field ${entry.field} as of ${when}` : `the secret of ${when}`;
   const restore = () =>
     guarded(async () => {
@@ -157,7 +159,7 @@ function EarlierLine(props: {
     <tr>
       <td>
         {entry.field && <b>{entry.field}: </b>}
-        {entry.used ? when : `staged ${day(entry.since_at)}, never used`}
+        {served(entry)}
         {props.shown !== undefined && (
           <div style={{ fontSize: 15, marginTop: 5 }}>
             <SecretText secret={props.shown} />
@@ -217,13 +219,20 @@ function EarlierLine(props: {
   );
 }
 
+/** When an entry served, as far as it is known. */
+function served(entry: Schema["EarlierRow"]) {
+  if (entry.parted) return `in another copy of the vault since ${day(entry.since_at)}`;
+  if (!entry.used) return `staged ${day(entry.since_at)}, never used`;
+  return `${day(entry.since_at)} to ${day(entry.until_at)}`;
+}
+
 function barsOf(login: Schema["LoginSheet"], now: number): Bar[] {
   const own = login.history.filter((e) => !e.field);
   const bars: Bar[] = own.map((e) => ({
     from: Date.parse(e.since_at),
-    to: Date.parse(e.until_at),
-    kind: e.used ? "earlier" : "unused",
-    label: `${e.used ? "earlier" : "staged, never used"}: ${day(e.since_at)} to ${day(e.until_at)}`,
+    to: e.parted ? now : Date.parse(e.until_at),
+    kind: e.parted ? "staged" : e.used ? "earlier" : "unused",
+    label: e.used && !e.parted ? `earlier: ${served(e)}` : served(e),
   }));
   if (login.has_secret)
     bars.push({
