@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from newknot.core.carry.merge import CARD, HISTORY, SECRETS, Contents, gone_of, merged
+from newknot.core.carry.merge import CARD, HISTORY, PARTED, SECRETS, Contents, gone_of, merged
 from newknot.core.carry.stamps import STAMPS, Document, stamped, unstamped
 
 IDS = ("a" * 32, "b" * 32)
@@ -263,6 +263,16 @@ def test_lists_are_joined_by_their_entries() -> None:
     joined = merged(a, b).contents.records["LOGIN"][IDS[0]]
     assert sorted(joined[CARD]["tags"]) == ["lamp", "rope"]
     assert joined[SECRETS]["fields"][0][1] == "lamp y1"
+
+
+def test_a_field_of_any_name_is_no_sign_of_a_merge() -> None:
+    copy = Copy("x")
+    copy.archive(IDS[0], ["i", "s", OWN, "2026-01-01", "2026-01-02", True, PARTED], settles=False)
+    copy.change(("notes", IDS[0], "lamp", 1))
+    (other,) = copies([("title", IDS[0], "rope", 1)])
+    for found in (merged(copy.contents, other), merged(other, copy.contents)):
+        assert found.parted == []
+        assert found.contents.records["LOGIN"][IDS[0]][CARD]["parted_at"] is None
 
 
 def test_fields_of_both_are_kept_where_both_changed_one() -> None:

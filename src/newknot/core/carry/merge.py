@@ -32,7 +32,7 @@ MERGED_LABELS = frozenset(
 SINGLE_LABELS = frozenset(("OWN_DETAILS",))
 """Of these a vault has one record, whatever its id."""
 PARTED = "parted"
-"""Ends an entry of a history that no copy put there: its secret lost in a merge."""
+"""The eighth part of an entry of a history that no copy put there: its secret lost in a merge."""
 
 Parts = dict[str, Document]
 """Part of a record -> its document."""
@@ -199,8 +199,7 @@ def _keep_held(
         ]
         if lost:
             before = logins[login_id]
-            logins[login_id] = _with_parted(before, lost)
-            logins[login_id][CARD] = dict(before[CARD])
+            logins[login_id] = {**_with_parted(before, lost), CARD: dict(before[CARD])}
             _say_parted(logins[login_id])
 
 
@@ -269,7 +268,7 @@ def _parted(parts: Parts) -> dict[str, str]:
 
 
 def _is_parted(entry: object) -> bool:
-    return isinstance(entry, list) and entry[-1] == PARTED
+    return isinstance(entry, list) and len(entry) == 8
 
 
 def _join(a: Document | None, b: Document | None) -> Document:
