@@ -6,8 +6,8 @@ export function age(sinceIso: string, now: number): string {
   if (days < 1) return "today";
   if (days < 45) return `${days} d`;
   const months = Math.floor(days / 30.44);
-  if (months < 24) return `${months} m`;
-  return `${Math.floor(months / 12)} y ${months % 12} m`;
+  if (months < 24) return `${months} mo`;
+  return `${Math.floor(months / 12)} y ${months % 12} mo`;
 }
 
 export function day(iso: string): string {
