@@ -89,6 +89,21 @@ def test_two_devices_go_separate_ways_and_come_together(api: Api, other: Api) ->
     assert merged(api, there) == []
 
 
+def test_the_other_secret_let_go_for_good_settles_it_too(api: Api, other: Api) -> None:
+    login = api.add("Gantry")["login_id"]
+    merged(other, taken_out(api))
+    for one, secret in ((api, "truss-and-bolt"), (other, "chain-and-hook")):
+        one.ok("PUT", f"logins/{login}", {"title": "Gantry", "secret": {"own": secret}})
+    there = taken_out(other)
+    merged(api, there)
+    history = api.ok("GET", f"logins/{login}")["history"]
+    (parted,) = [e["earlier_id"] for e in history if e["parted"]]
+    api.ok("DELETE", f"logins/{login}/history/{parted}", **api.proof())
+    evidence = [f["evidence"] for f in api.ok("GET", "checks/worklist")["findings"]]
+    assert not any("two copies" in one for one in evidence)
+    assert merged(api, there) == []
+
+
 def test_deleted_here_and_changed_there_is_asked(api: Api, other: Api) -> None:
     login = api.add("Gantry")["login_id"]
     merged(other, taken_out(api))

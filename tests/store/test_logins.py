@@ -27,7 +27,7 @@ def test_a_login_with_everything(vault: Vault) -> None:
         deleted_at=AT,
     )  # fmt: skip
     held = LoginSecrets(
-        Secret(ODD), DRAWN, (SecretField("pin", Secret("4417"), "p"),), Secret("key"),
+        Secret(ODD), DRAWN, (SecretField("pin", Secret("4417"), "p"),), Secret("otpauth"),
         secret_id="s", code_key_id="k",
     )  # fmt: skip
     history = tuple(

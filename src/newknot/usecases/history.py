@@ -139,8 +139,7 @@ def delete_earlier(vault: Vault, login_id: str, earlier_id: str) -> None:
         earlier_of(vault, login_id, earlier_id)
         if earlier_id in _held_by_rotations(vault):
             raise EarlierHeld()
-        history = get_history(vault, login_id)
-        put_history(tx, login_id, tuple(e for e in history if e.earlier_id != earlier_id))
+        _let_go(tx, vault, login_id, {earlier_id})
 
 
 def history_past_retention(vault: Vault, *, now: datetime) -> dict[str, set[str]]:
@@ -171,9 +170,16 @@ def delete_past_retention(vault: Vault, *, now: datetime) -> int:
     with vault.transaction() as tx:
         found = history_past_retention(vault, now=now)
         for login_id, gone in found.items():
-            history = get_history(vault, login_id)
-            put_history(tx, login_id, tuple(e for e in history if e.earlier_id not in gone))
+            _let_go(tx, vault, login_id, gone)
     return sum(map(len, found.values()))
+
+
+def _let_go(tx: Transaction, vault: Vault, login_id: str, gone: Collection[str]) -> None:
+    kept = tuple(e for e in get_history(vault, login_id) if e.earlier_id not in gone)
+    put_history(tx, login_id, kept)
+    card = get_card(vault, login_id)
+    if card.parted_at is not None and not any(e.parted for e in kept):
+        put_card(tx, replace(card, parted_at=None))
 
 
 def _held_by_rotations(vault: Vault) -> Collection[str]:
