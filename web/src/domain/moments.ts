@@ -7,7 +7,8 @@ export function age(sinceIso: string, now: number): string {
   if (days < 45) return `${days} d`;
   const months = Math.floor(days / 30.44);
   if (months < 24) return `${months} mo`;
-  return `${Math.floor(months / 12)} y ${months % 12} mo`;
+  const years = `${Math.floor(months / 12)} y`;
+  return months % 12 ? `${years} ${months % 12} mo` : years;
 }
 
 export function day(iso: string): string {

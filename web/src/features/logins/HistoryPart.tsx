@@ -221,7 +221,7 @@ function EarlierLine(props: {
 
 /** When an entry served, as far as it is known. */
 function served(entry: Schema["EarlierRow"]) {
-  if (entry.parted) return `in another copy of the vault since ${day(entry.since_at)}`;
+  if (entry.parted) return `in another copy since ${day(entry.since_at)}`;
   if (!entry.used) return `staged ${day(entry.since_at)}, never used`;
   return `${day(entry.since_at)} to ${day(entry.until_at)}`;
 }
