@@ -197,3 +197,19 @@ def test_a_merge_can_be_stopped_at_each_of_its_steps_and_then_nothing_came_in(
     other.keeper.progress.step = step  # type: ignore[method-assign]
     assert {(3 * done) // total for done, total in seen} == {0, 1, 2}
     assert len(other.ok("POST", f"bundles/{held}/merge", {})) == 5
+
+
+def test_what_a_restore_brought_back_is_not_deleted_again_by_a_merge(api: Api, other: Api) -> None:
+    login = api.add("Gantry", secret={"own": "rope-and-plank"})["login_id"]
+    api.ok("PUT", f"logins/{login}", {"title": "Gantry Rentals"})
+    name = api.ok("POST", "backups", **api.proof())["name"]
+    api.ok("DELETE", f"logins/{login}", **api.proof())
+    api.ok("DELETE", "logins/bin", **api.proof())
+    merged(other, taken_out(api))
+    api.clock.pass_s(60)
+    api.ok("POST", f"backups/{name}/restore", **api.proof())
+    assert merged(api, taken_out(other)) == [("Gantry Rentals", "asked")]
+    assert ("Gantry Rentals", "added") in merged(other, taken_out(api))
+    for vault in (api, other):
+        assert [row["title"] for row in vault.ok("GET", "logins")["logins"]] == ["Gantry Rentals"]
+        assert vault.secret_of(login) == "rope-and-plank"

@@ -3,10 +3,10 @@
 from collections.abc import Callable
 
 from newknot.core.carry.merge import HISTORY, MERGED_LABELS, Contents, Merge
-from newknot.core.carry.stamps import unstamped
+from newknot.core.carry.stamps import risen, unstamped
 from newknot.store.documents import packed, unpacked
 from newknot.store.errors import RecordDamaged, RecordMissing
-from newknot.store.lineage import PARTS, get_removed, put_removed
+from newknot.store.lineage import PARTS, get_removed, new_tag, put_removed
 from newknot.store.manifest import Label
 from newknot.store.vault import Transaction, Vault
 
@@ -77,5 +77,7 @@ def write_contents(tx: Transaction, vault: Vault, then: Contents) -> None:
             wanted = {**({HISTORY: {"earlier": []}} if HISTORY in known else {}), **parts}
             for part, document in wanted.items():
                 if unstamped(known.get(part)) != unstamped(document):
-                    text = packed(unstamped(document) or {})
-                    tx.put(Label[label], record_id, text, part=int(part))
+                    plain = unstamped(document) or {}
+                    if not known and record_id in ours.removed:
+                        plain = risen(plain, ours.removed[record_id].get(part, {}), tag=new_tag())
+                    tx.put(Label[label], record_id, packed(plain), part=int(part))

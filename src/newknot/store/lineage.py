@@ -28,7 +28,12 @@ def with_stamps(vault: "Vault", label: Label, record_id: str, part: int, text: b
         before, fresh = unpacked(vault.get(label, record_id, part)), unpacked(text)
     except (RecordDamaged, RecordMissing, ValueError):
         return text
-    return packed(stamped(before, fresh, tag=secrets.token_hex(TAG_BYTES)))
+    return packed(stamped(before, fresh, tag=new_tag()))
+
+
+def new_tag() -> str:
+    """A tag for one change."""
+    return secrets.token_hex(TAG_BYTES)
 
 
 def note_removed(tx: "Transaction", vault: "Vault", label: Label, record_id: str) -> None:

@@ -1,6 +1,7 @@
 """Earlier secrets of a login: kept, revealed, compared, restored, and deleted on purpose."""
 
 from collections.abc import Collection, Sequence
+from contextlib import suppress
 from dataclasses import dataclass, replace
 from datetime import datetime
 
@@ -8,7 +9,7 @@ from newknot.core.login import EarlierSecret, LoginCard, Origin, SecretField
 from newknot.core.rotation import OPEN_STATES, Rotation, RotationSecrets
 from newknot.core.rotation.retention import past_retention
 from newknot.core.strength import measure
-from newknot.store.errors import RecordDamaged
+from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.logins import (
     get_card,
     get_history,
@@ -187,7 +188,10 @@ def _held_by_rotations(vault: Vault) -> Collection[str]:
     held: set[str] = set()
     for rotation in list_rotations(vault):
         if rotation.state in OPEN_STATES:
-            held |= former_ids(rotation, get_rotation_secrets(vault, rotation.rotation_id))
+            secrets = RotationSecrets(None, None)
+            with suppress(RecordDamaged, RecordMissing):
+                secrets = get_rotation_secrets(vault, rotation.rotation_id)
+            held |= former_ids(rotation, secrets)
     return held
 
 

@@ -93,6 +93,14 @@ def stamped(former: Document | None, fresh: Document, *, tag: str) -> Document:
     return {**fresh, EDITION: edition, STAMPS: stamps}
 
 
+def risen(fresh: Document, known: Mapping[str, Stamp], *, tag: str) -> Document:
+    """The document of a record that was deleted for good and is put back: changed after all that
+    was known of it.
+    """
+    edition = 1 + max((stamp[0] for stamp in known.values()), default=0)
+    return {**fresh, EDITION: edition, STAMPS: {unit: [edition, tag] for unit in units(fresh)}}
+
+
 def unstamped(document: Document | None) -> Document | None:
     """The document as the user knows it."""
     if document is None:
