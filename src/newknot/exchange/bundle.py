@@ -24,6 +24,7 @@ from newknot.core.errors import NewKnotError
 
 FORMAT = "newknot bundle 1"
 RECORDS_MOST, DEPTH_MOST = 500_000, 12
+_HALF_PAIR = re.compile(rb"\\u[dD][89a-fA-F]")
 _ID = re.compile(r"[0-9a-f]{32}")
 
 
@@ -58,6 +59,10 @@ def read_content(text: bytes) -> BundleContent:
     """
     try:
         document = json.loads(text)
+        if _HALF_PAIR.search(text):
+            json.dumps(document, ensure_ascii=False).encode("utf-8")
+    except UnicodeEncodeError:
+        raise BundleContentRefused(reason="holds half of a character pair") from None
     except (ValueError, RecursionError):
         raise BundleContentRefused(reason="is not JSON") from None
     if not isinstance(document, Mapping) or document.get("format") != FORMAT:

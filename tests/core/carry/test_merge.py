@@ -79,6 +79,18 @@ class Copy:
         rotation = self.contents.records.get("ROTATION", {}).get(ROTATION)
         if what == "waiver":
             self.put("WAIVER", "d" * 32, CARD, {"reason": word})
+        elif what == "details":
+            # Each copy may have made this record of its own.
+            (known,) = self.contents.records.get("OWN_DETAILS", {}).items() or [
+                (self.who * 32, {CARD: {"lines": [], "rates": {}}})
+            ]
+            lines = sorted({*known[1][CARD]["lines"], word})
+            self.put("OWN_DETAILS", known[0], CARD, {**known[1][CARD], "lines": lines})
+        elif what == "policy":
+            place = ("name", "source")[moment % 2]
+            start = {"name": "P", "domains": [], "source": "typed"}
+            policy = self.contents.records.get("POLICY", {}).get("e" * 32, {CARD: start})
+            self.put("POLICY", "e" * 32, CARD, {**policy[CARD], place: word})
         elif parts is None:
             return
         elif what in ("title", "notes"):
@@ -114,7 +126,18 @@ class Copy:
             del self.contents.records["LOGIN"][login_id]
 
 
-KEEPING = ["title", "notes", "tag", "secret", "secret", "field", "bin", "waiver"]
+KEEPING = [
+    "details",
+    "policy",
+    "title",
+    "notes",
+    "tag",
+    "secret",
+    "secret",
+    "field",
+    "bin",
+    "waiver",
+]
 ROTATING = [*KEEPING, "purge", "stage", "accept"]
 
 
@@ -263,6 +286,25 @@ def test_lists_are_joined_by_their_entries() -> None:
     joined = merged(a, b).contents.records["LOGIN"][IDS[0]]
     assert sorted(joined[CARD]["tags"]) == ["lamp", "rope"]
     assert joined[SECRETS]["fields"][0][1] == "lamp y1"
+
+
+def test_policies_and_own_details_are_joined_by_what_changed_in_them() -> None:
+    a, b = copies(
+        [
+            ("policy", IDS[0], "lamp", 2),
+            ("policy", IDS[0], "rope", 2),
+            ("details", IDS[0], "rope", 1),
+        ],
+        [
+            ("policy", IDS[0], "lamp", 2),
+            ("policy", IDS[0], "plank", 1),
+            ("details", IDS[0], "lamp", 1),
+        ],
+    )
+    joined = merged(a, b).contents.records
+    (policy,), (details,) = joined["POLICY"].values(), joined["OWN_DETAILS"].values()
+    assert (policy[CARD]["name"], policy[CARD]["source"]) == ("rope", "plank")
+    assert sorted(details[CARD]["lines"]) == ["lamp", "rope"]
 
 
 def test_a_field_of_any_name_is_no_sign_of_a_merge() -> None:

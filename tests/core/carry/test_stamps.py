@@ -48,6 +48,11 @@ def test_one_entry_of_a_list_changes_by_itself() -> None:
     assert order["stamps"] == {"tags": [1, "x"]}
 
 
+def test_a_line_that_goes_does_not_stay_among_the_stamps() -> None:
+    gone = stamped({"lines": ["Ilse", "Quist"]}, {"lines": ["Ilse"]}, tag="x")
+    assert "Quist" not in str(gone)
+
+
 def test_an_order_with_entries_that_it_does_not_have_stays_until_it_is_changed() -> None:
     found = {"tags": ["b"], "tags/a": "a", "tags/b": "b"}
     document = put_together(found, edition=1, stamps={})

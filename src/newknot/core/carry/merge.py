@@ -31,6 +31,8 @@ MERGED_LABELS = frozenset(
 )
 SINGLE_LABELS = frozenset(("OWN_DETAILS",))
 """Of these a vault has one record, whatever its id."""
+JOINED_LABELS = frozenset(("POLICY", "OWN_DETAILS"))
+"""Of these each unit moves by itself, as of logins; the others move as a whole."""
 PARTED = "parted"
 """The eighth part of an entry of a history that no copy put there: its secret lost in a merge."""
 
@@ -128,6 +130,8 @@ def _one(
     if a is not None and b is not None:
         if a == b:
             return a
+        if label in JOINED_LABELS:
+            return _parts_joined(a, b)
         return _login(out, record_id, a, b) if label == LOGIN else _whole(a, b)
     left = a if a is not None else b
     assert left is not None
@@ -160,7 +164,7 @@ def _gone_in_both(a: Gone, b: Gone) -> Gone:
 
 
 def _login(out: Merge, login_id: str, a: Parts, b: Parts) -> Parts:
-    joined = {part: _join(a.get(part), b.get(part)) for part in sorted(a.keys() | b.keys())}
+    joined = _parts_joined(a, b)
     card = joined[CARD]
     winner = max((a, b), key=lambda parts: (*_rank_of(parts), parts[CARD]["secret_since_at"]))
     for name in ("secret_since_at", "has_secret"):
@@ -269,6 +273,10 @@ def _parted(parts: Parts) -> dict[str, str]:
 
 def _is_parted(entry: object) -> bool:
     return isinstance(entry, list) and len(entry) == 8
+
+
+def _parts_joined(a: Parts, b: Parts) -> Parts:
+    return {part: _join(a.get(part), b.get(part)) for part in sorted(a.keys() | b.keys())}
 
 
 def _join(a: Document | None, b: Document | None) -> Document:

@@ -6,6 +6,7 @@ two copies made at one edition. What was there at the start has no stamp.
 """
 
 from collections.abc import Mapping
+from hashlib import sha256
 from typing import Any
 
 Document = dict[str, Any]
@@ -20,9 +21,11 @@ _WITH_OTHERS = frozenset(BELONGS_TO.values())
 _BY_FIRST = ("earlier", "fields")
 """Lists whose entries are units of their own, by their first element."""
 _BY_PLACE = ("backup_codes",)
-_BY_VALUE = ("tags",)
-_LISTS = (*_BY_FIRST, *_BY_PLACE, *_BY_VALUE)
-_ORDERED = ("fields", "tags")
+_BY_VALUE = ("tags", "domains")
+_BY_DIGEST = ("lines",)
+"""By their value, which is not to stay among the stamps when it goes."""
+_LISTS = (*_BY_FIRST, *_BY_PLACE, *_BY_VALUE, *_BY_DIGEST)
+_ORDERED = ("fields", *_BY_VALUE, *_BY_DIGEST)
 """Of these the order is a unit too; where a merge added entries that it does not have, the order
 itself is in the document as well, under `orders`.
 """
@@ -117,6 +120,8 @@ def _names(key: str, entries: list[Any]) -> list[str]:
     if key in _BY_PLACE:
         return [str(place) for place in range(len(entries))]
     plain = [str(entry[0] if key in _BY_FIRST else entry) for entry in entries]
+    if key in _BY_DIGEST:
+        plain = [sha256(value.encode("utf-8")).hexdigest()[:16] for value in plain]
     # A name that comes again is another unit than the first.
     times = [plain[:i].count(name) for i, name in enumerate(plain)] if _repeat(plain) else []
     return [f"{n}\0{times[i]}" if times and times[i] else n for i, n in enumerate(plain)]
