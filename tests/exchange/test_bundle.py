@@ -72,6 +72,8 @@ for _ in range(20):
         document(records={"POLICY": {ID: {"1": {"edition": "9"}}}}),
         document(records={"POLICY": {ID: {"1": {"stamps": {"a": None}}}}}),
         with_login("1", notes="\ud800"),
+        with_login("1", orders=["tags"]),
+        with_login("2", orders={"fields": [1]}),
         with_login("1", secret_since_at=None),
         with_login("1", title=7),
         with_login("1", tags=["a", 7]),
@@ -87,7 +89,7 @@ for _ in range(20):
         with_login("3", earlier=[["i"]]),
         with_login("3", earlier={}),
     ],
-    ids=range(33),
+    ids=range(35),
 )
 def test_what_is_not_as_it_should_be_is_refused(text: bytes) -> None:
     with pytest.raises(BundleContentRefused):

@@ -99,7 +99,11 @@ def _parts(label: str, parts: object) -> Parts:
     for part, document in parts.items():
         if not isinstance(document, dict) or _deep(document) > DEPTH_MOST:
             raise BundleContentRefused(reason="holds a record that is not understood")
-        if not _are_stamps(document.get("stamps", {})) or not _is_count(document.get("edition", 0)):
+        if not (
+            _are_stamps(document.get("stamps", {}))
+            and _is_count(document.get("edition", 0))
+            and _are_orders(document.get("orders", {}))
+        ):
             raise BundleContentRefused(reason="holds a record whose stamps are not understood")
         found[part] = document
     if label == LOGIN and not _is_login(found):
@@ -163,6 +167,12 @@ def _are_stamps(stamps: object) -> bool:
     return isinstance(stamps, dict) and all(
         isinstance(s, list) and len(s) == 2 and _is_count(s[0]) and isinstance(s[1], str)
         for s in stamps.values()
+    )
+
+
+def _are_orders(orders: object) -> bool:
+    return isinstance(orders, dict) and all(
+        _is_list(order, lambda e: isinstance(e, str)) for order in orders.values()
     )
 
 
