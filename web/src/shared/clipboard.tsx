@@ -47,6 +47,7 @@ export function ClipboardProvider({
   const ours = useRef("");
   const other = useRef<Window | null>(null);
   const front = () => other.current ?? window;
+  const emptying = useRef(false);
   const latest = useRef<Clip | null>(null);
   latest.current = clip;
 
@@ -73,6 +74,9 @@ export function ClipboardProvider({
       setClip((c) => c && { ...c, state: "waiting" });
       return;
     }
+    // A second call while one is under way would take what that one wrote for another's.
+    if (emptying.current) return;
+    emptying.current = true;
     try {
       if (await certainlyOther(ours.current, front().navigator)) {
         ours.current = "";
@@ -84,6 +88,8 @@ export function ClipboardProvider({
       setClip((c) => c && { ...c, state: "emptied" });
     } catch {
       setClip((c) => c && { ...c, state: "waiting" });
+    } finally {
+      emptying.current = false;
     }
   }, []);
 
