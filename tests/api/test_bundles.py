@@ -1,6 +1,7 @@
 """A vault carried to another device in a sealed bundle, and merged when both come together."""
 
 import os
+from datetime import datetime
 from pathlib import Path
 from typing import Any
 
@@ -80,12 +81,18 @@ def test_two_devices_go_separate_ways_and_come_together(api: Api, other: Api) ->
     assert found["kind"] == "unfinished" and "two copies" in found["evidence"]
     history = api.ok("GET", f"logins/{first}")["history"]
     assert sorted(entry["parted"] for entry in history) == [False, True]
+    lost = {entry["earlier_id"] for entry in history if entry["parted"]}
     rotation = api.ok("POST", "rotations", {"login_id": first})["rotation_id"]
     api.ok("POST", f"rotations/{rotation}/hand-out", {"purpose": "copy"})
+    api.clock.pass_s(90)
     api.ok("POST", f"rotations/{rotation}/events", {"event": "accept"})
     evidence = [f["evidence"] for f in api.ok("GET", "checks/worklist")["findings"]]
     assert not any("two copies" in one for one in evidence)
-    assert not any(entry["parted"] for entry in api.ok("GET", f"logins/{first}")["history"])
+    settled = api.ok("GET", f"logins/{first}")["history"]
+    assert not any(entry["parted"] for entry in settled)
+    # It may have served until now, so its retention begins now.
+    (until,) = {e["until_at"] for e in settled if e["earlier_id"] in lost}
+    assert datetime.fromisoformat(until) == api.clock.now()
     assert merged(api, there) == []
 
 

@@ -60,11 +60,17 @@ def replaced_to_history(
         move_to_history(tx, vault, login_id, earlier)
 
 
-def settle_parted(tx: Transaction, vault: Vault, login_id: str) -> None:
-    """A new secret is there: which of two copies' secrets holds is no question any more."""
+def settle_parted(tx: Transaction, vault: Vault, login_id: str, now: datetime) -> None:
+    """A new secret is there: which of two copies' secrets holds is no question any more, and the
+    other may have served until now.
+    """
     history = get_history(vault, login_id)
     if any(one.parted for one in history):
-        put_history(tx, login_id, tuple(replace(one, parted=False) for one in history))
+        put_history(tx, login_id, tuple(_settled(one, now) for one in history))
+
+
+def _settled(one: EarlierSecret, now: datetime) -> EarlierSecret:
+    return replace(one, parted=False, until_at=max(one.since_at, now)) if one.parted else one
 
 
 def fields_left(

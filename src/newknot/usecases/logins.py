@@ -153,7 +153,7 @@ def with_secret(
         held.secret_id, held.secret, held.origin, card.secret_since_at, now, used=True
     )
     replaced_to_history(tx, vault, card.login_id, earlier)
-    settle_parted(tx, vault, card.login_id)
+    settle_parted(tx, vault, card.login_id, now)
     has_secret = len(new_secret.secret) > 0
     secrets = replace(
         held,

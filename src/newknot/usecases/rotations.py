@@ -227,7 +227,7 @@ def _accept(
             former.secret_id, former.secret, former.origin, former.since_at, now, used=True
         )
         move_to_history(tx, vault, rotation.login_id, earlier)
-    settle_parted(tx, vault, rotation.login_id)
+    settle_parted(tx, vault, rotation.login_id, now)
     fresh = replace(
         current,
         secret=held.staged.secret,

@@ -1,5 +1,6 @@
 """Which earlier secrets may be let go."""
 
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 
 from hypothesis import given
@@ -39,3 +40,10 @@ def test_fields_and_secrets_that_never_served_go_by_their_age_alone() -> None:
     history = [ended(1, 90, used=False), ended(2, 90, field="PIN"), ended(3, 90), ended(4, 10)]
     past = past_retention(history, keep_days=30, history_depth=5, held=(), now=NOW)
     assert [e.earlier_id for e in past] == ["1", "2"]
+
+
+def test_what_another_copy_had_stays_until_it_is_settled() -> None:
+    parted = replace(ended(1, 90), parted=True)
+    for one, past in ((parted, ()), (replace(parted, parted=False), ("1",))):
+        found = past_retention([one], keep_days=30, history_depth=0, held=(), now=NOW)
+        assert tuple(e.earlier_id for e in found) == past

@@ -18,8 +18,8 @@ def past_retention(
 ) -> tuple[EarlierSecret, ...]:
     """Those that ended more than `keep_days` ago; none where that is 0 (for ever).
 
-    Kept in any case: the newest `history_depth` that served, which the site may remember, and those
-    whose id is in `held` (of an open rotation).
+    Kept in any case: the newest `history_depth` that served, which the site may remember, those
+    whose id is in `held` (of an open rotation), and those of another copy that are not settled.
     """
     if not keep_days:
         return ()
@@ -31,5 +31,8 @@ def past_retention(
     return tuple(
         e
         for e in history
-        if e.until_at < last and e.earlier_id not in remembered and e.earlier_id not in held
+        if not e.parted
+        and e.until_at < last
+        and e.earlier_id not in remembered
+        and e.earlier_id not in held
     )
