@@ -10,6 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from newknot.core.audit import AuditedLogin, AuditedRotation, AuditStopped, FindingKind, audit
+from newknot.core.audit.audit import Fresh
 from newknot.core.audit.audited import Measured
 from newknot.core.audit.breached import secret_digest
 from newknot.core.audit.memory import AuditMemory
@@ -18,6 +19,7 @@ from newknot.core.breach import CorpusTitle
 from newknot.core.login import Importance, Origin, SecondFactor
 from newknot.core.policy import SitePolicy
 from newknot.core.secret import Secret
+from newknot.core.strength.kept import KeptMeasure
 
 NOW = datetime(2026, 11, 25, 12, tzinfo=UTC)
 LAST_YEAR = NOW - timedelta(days=400)
@@ -248,3 +250,35 @@ def test_ten_thousand_of_one_stem_are_one_group_without_blowing_up() -> None:
     assert len(found) == 10_000
     assert found[0].evidence.startswith("Like L00001 and 9998 others")
     assert max(len(f.others) for f in found) <= 50
+
+
+class FailsOn:
+    """Measures that fail on one login, whatever the reason."""
+
+    def __init__(self, login_id: str) -> None:
+        self._login_id = login_id
+
+    def of(self, login_id: str, secret: Secret, context: tuple[str, ...]) -> KeptMeasure:
+        if login_id == self._login_id:
+            raise IndexError(login_id)
+        return Fresh().of(login_id, secret, context)
+
+
+def test_one_secret_that_cannot_be_measured_stops_nothing() -> None:
+    logins = [login("one", "dragon1"), login("two", "dragon1"), login("other", "kettle9")]
+    unmeasured: list[str] = []
+    numbers: dict[str, float] = {}
+    found = audit(
+        logins,
+        now=NOW,
+        corpus=None,
+        measures=FailsOn("two"),
+        unmeasured=unmeasured,
+        guess_numbers=numbers,
+    )
+    assert unmeasured == ["two"]
+    assert numbers.keys() == {"one", "other"}
+    kinds = {(f.kind, f.login_id) for f in found}
+    assert (FindingKind.WEAK, "other") in kinds
+    assert (FindingKind.REUSED, "two") in kinds
+    assert (FindingKind.WEAK, "two") not in kinds

@@ -35,6 +35,7 @@ def put_check(tx: Transaction, vault: Vault, result: CheckResult) -> None:
         "checked_at": iso(result.checked_at),
         "checked_count": result.checked_count,
         "unread": list(result.unread),
+        "unmeasured": list(result.unmeasured),
         "asked": [
             [a.name, iso(a.dated_on), a.unique_count, a.unchecked_count, a.reason, a.sent_count]
             for a in result.asked
@@ -87,6 +88,7 @@ def _result_of(text: bytes) -> CheckResult | None:
         checked_at=datetime.fromisoformat(d["checked_at"]),
         checked_count=d["checked_count"],
         unread=tuple(d["unread"]),
+        unmeasured=tuple(d.get("unmeasured", ())),
         asked=tuple(ListAsked(name, day(dated_on), *rest) for name, dated_on, *rest in d["asked"]),
         findings=tuple(
             Finding(

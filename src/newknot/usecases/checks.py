@@ -151,6 +151,7 @@ def _run(
     ]
     guess_numbers: dict[str, float] = {}
     groups: list[Group] = []
+    unmeasured: list[str] = []
     findings = audit(
         logins,
         now=now,
@@ -159,6 +160,7 @@ def _run(
         progress=progress.step,
         guess_numbers=guess_numbers,
         groups=groups,
+        unmeasured=unmeasured,
         measures=measures,
         memory=memory.audit,
     )
@@ -176,6 +178,7 @@ def _run(
         checked_at=now,
         checked_count=len(logins),
         unread=tuple(unread),
+        unmeasured=tuple(unmeasured),
         asked=(*(one.asked() for one in lists), *not_asked),
         findings=tuple(findings),
         guess_numbers=guess_numbers,

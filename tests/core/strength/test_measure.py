@@ -9,6 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scripts.strength.evaluate import FAR, drawn, misordered_pairs, out_of_band
 
+from newknot.core.shipped import shipped_lines
 from newknot.core.strength import SegmentKind, measure
 
 K = SegmentKind
@@ -75,6 +76,39 @@ def test_the_measure_holds_on_the_open_set() -> None:
     for budget in (10.0, 14.0):
         falls = [d for d in each if d.process.outcomes_log10 < budget]
         assert sum(d.guesses_log10 >= budget for d in falls) <= 0.01 * len(each)
+
+
+SHIPPED = (
+    *("common_passwords.txt.gz", "english_words.txt.gz", "given_names.txt.gz", "surnames.txt.gz"),
+    *("names_abroad.txt.gz", "places.txt.gz", "proper_names.txt.gz", "words_7776.txt"),
+    *(f"languages/{code}.txt.gz" for code in ("de", "es", "fr", "it", "nl", "pl", "pt", "ru")),
+)
+
+
+def shipped_texts(random: Random) -> list[str]:
+    """What the product itself knows: all sayings in every form, and a sample of all lists."""
+    texts = [word for name in SHIPPED for word in random.sample(shipped_lines(name), 60)]
+    for line in shipped_lines("quotations.txt"):
+        words = line.split()
+        initials = "".join(word[0] for word in words)
+        texts += [line, "".join(words), initials, initials[:-1], initials + "1", "x" + initials]
+    return texts
+
+
+def test_no_text_fails_the_measure() -> None:
+    """Whole, upside down, cut and doubled: shipped words and random characters of all planes."""
+    random = Random(7)
+    alphabets = ("ab1 ", "qwertyuiop[]", "0123456789/.-:", "aA1!\u00e9\u0130\u6587\ud800\U0001f600")
+    drawn_ones = [
+        "".join(random.choices(random.choice(alphabets), k=random.randrange(40)))
+        for _ in range(600)
+    ]
+    for text in (*shipped_texts(random), *drawn_ones):
+        for guise in (text, text[::-1].title(), text[: len(text) // 2]):
+            found = measure(guise, context=(text,) if random.random() < 0.1 else ())
+            assert found.guess_number_log10 >= 0
+            assert [0, *(s.end for s in found.segments)][:-1] == [s.start for s in found.segments]
+            assert not found.segments or found.segments[-1].end == found.measured_characters
 
 
 def test_own_words_cost_next_to_nothing() -> None:

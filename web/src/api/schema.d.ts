@@ -4690,7 +4690,7 @@ export interface components {
          * Worklist
          * @description checked_at None: never checked. renewed_count of renewable_count logins have a new secret
          *     since a check first found one wanting. waived_count: findings accepted, which are not in the
-         *     list. new_count, gone_count: against the check before; None where there was none. notices_at:
+         *     list. unmeasured: titles of the logins whose secret could not be measured. new_count, gone_count: against the check before; None where there was none. notices_at:
          *     when breach notices were last fetched.
          */
         Worklist: {
@@ -4716,6 +4716,8 @@ export interface components {
             renewable_count: number;
             /** Renewed Count */
             renewed_count: number;
+            /** Unmeasured */
+            unmeasured: string[];
             /** Unread Count */
             unread_count: number;
             /** Waived Count */

@@ -107,6 +107,9 @@ def worklist(work: WorkDep) -> Worklist:
         checked_at=result.checked_at if result is not None else None,
         checked_count=result.checked_count if result is not None else 0,
         unread_count=len(result.unread) if result is not None else 0,
+        unmeasured=[found.cards[i].title for i in result.unmeasured if i in found.cards]
+        if result is not None
+        else [],
         asked=[AskedOut(**asdict(one)) for one in result.asked] if result is not None else [],
         findings=[
             _loose_end(f, found.loose_ends[f.login_id])

@@ -47,13 +47,14 @@ class AskedOut(Shape):
 class Worklist(Shape):
     """checked_at None: never checked. renewed_count of renewable_count logins have a new secret
     since a check first found one wanting. waived_count: findings accepted, which are not in the
-    list. new_count, gone_count: against the check before; None where there was none. notices_at:
+    list. unmeasured: titles of the logins whose secret could not be measured. new_count, gone_count: against the check before; None where there was none. notices_at:
     when breach notices were last fetched.
     """
 
     checked_at: datetime | None
     checked_count: int
     unread_count: int
+    unmeasured: list[str]
     asked: list[AskedOut]
     findings: list[FindingRow]
     renewed_count: int

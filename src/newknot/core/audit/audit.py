@@ -62,13 +62,14 @@ def audit(
     progress: Callable[[int, int], bool] = lambda done, total: True,
     guess_numbers: dict[str, float] | None = None,
     groups: list[Group] | None = None,
+    unmeasured: list[str] | None = None,
     measures: Measures | None = None,
     memory: AuditMemory | None = None,
 ) -> list[Finding]:
     """All findings, ordered by kind × importance × reach, then guess number, then login id.
 
     guess_numbers, where given, is filled with login id -> guess_number_log10, and groups with the
-    logins that share or resemble a secret. measures: where they were kept; else taken anew.
+    logins that share or resemble a secret, and unmeasured with those whose measure failed. measures: where they were kept; else taken anew.
     memory: that of the audit before; logins that are the same objects as then are not asked again.
 
     corpus None: nothing is said about breaches. progress(done, total) is called for each login
@@ -90,6 +91,8 @@ def audit(
         for one in measured:
             if one.guess_number_log10 is not None:
                 guess_numbers[one.login.login_id] = round(one.guess_number_log10, 2)
+    if unmeasured is not None:
+        unmeasured.extend(one.login.login_id for one in measured if one.failed)
     corpora = () if corpus is None else corpus if isinstance(corpus, Sequence) else (corpus,)
     secrets = by_secret(measured)
     same = [group for group in secrets if len(group) > 1]
@@ -186,10 +189,13 @@ def measured_login(login: AuditedLogin, measures: Measures) -> Measured:
     if drawn_log10 is not None and not keeps:
         return Measured(login, None, drawn_log10)
     context = login_context(title=login.title, user_name=login.user_name, address=login.address)
+    try:
+        found = measures.of(login.login_id, Secret(kept_text(login.policy, text)), context)
+    except Exception:
+        # Whatever is wrong with one text, the others are still to be checked.
+        return Measured(login, None, None, failed=True)
     if not keeps:
-        found = measures.of(login.login_id, login.secret, context)
         return Measured(login, found.reasons, found.guess_number_log10)
-    found = measures.of(login.login_id, Secret(kept_text(login.policy, text)), context)
     worth = (
         found.guess_number_log10
         if drawn_log10 is None

@@ -46,8 +46,12 @@ class AuditedRotation:
 
 @dataclass(frozen=True, slots=True)
 class Measured:
-    """A login with its guess number, and what gives it in words unless it was drawn."""
+    """A login with its guess number, and what gives it in words unless it was drawn.
+
+    failed: it has a secret to be measured, and the measure failed: nothing is known of its worth.
+    """
 
     login: AuditedLogin
     reasons: str | None
     guess_number_log10: float | None
+    failed: bool = False

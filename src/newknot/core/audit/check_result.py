@@ -33,7 +33,8 @@ class ListAsked:
 
 @dataclass(frozen=True, slots=True)
 class CheckResult:
-    """checked_count logins; asked: the corpora, none where none was; unread: damaged logins.
+    """checked_count logins; asked: the corpora, none where none was; unread: damaged logins;
+    unmeasured: those whose secret could not be measured.
 
     guess_numbers: login id -> guess_number_log10 of its secret. groups: the logins that share or
     resemble a secret. former: kinds and logins of the check before; None where it was the first.
@@ -50,6 +51,7 @@ class CheckResult:
     former: frozenset[tuple[FindingKind, str]] | None
     earlier: tuple[CheckSummary, ...]
     first_found: dict[str, datetime]
+    unmeasured: tuple[str, ...] = ()
 
     @property
     def changes(self) -> tuple[int, int] | None:

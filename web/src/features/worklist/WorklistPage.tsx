@@ -370,9 +370,10 @@ function basis(data: Schema["Worklist"], now: number): string {
   const unread = data.unread_count
     ? ` · ${count(data.unread_count, "login")} could not be read`
     : "";
+  const unmeasured = data.unmeasured.length ? ` · not measured: ${data.unmeasured.join(", ")}` : "";
   const changed =
     data.new_count === null || data.gone_count === null || data.new_count + data.gone_count === 0
       ? ""
       : ` · since the check before ${data.new_count} new, ${data.gone_count} gone`;
-  return `${count(data.checked_count, "login")} checked ${dayAndTime(data.checked_at, now)} · ${corpora}${left}${changed}${unread}`;
+  return `${count(data.checked_count, "login")} checked ${dayAndTime(data.checked_at, now)} · ${corpora}${left}${changed}${unread}${unmeasured}`;
 }

@@ -10,7 +10,7 @@ from newknot.core.strength.segments import Found, Part, SegmentKind
 
 QUOTATION_SHARE = 0.02
 """Of words."""
-_WORDS_LEAST, _KEY, _INITIALS_LEAST = 3, 8, 6
+_WORDS_LEAST, _KEY, _INITIALS_LEAST, _INITIALS_MOST = 3, 8, 6, 24
 _WHOLE_LOG10, _INITIALS_LOG10, _STYLED_LOG10 = log10(4), log10(3), log10(2)
 
 
@@ -54,7 +54,7 @@ def quotations(reading: Reading) -> Iterator[Found]:
                     cut = which + (0.0 if last == len(line) else _WHOLE_LOG10)
                     kind = SegmentKind.QUOTATION
                     yield Found(start, end, Part.WORD, cut, pattern, kind, line[:last])
-    for size in range(_INITIALS_LEAST, 25):
+    for size in range(_INITIALS_LEAST, min(_INITIALS_MOST, len(low)) + 1):
         whole = _initials().get(low[:size])
         if whole is not None:
             pattern = fee + _INITIALS_LOG10
