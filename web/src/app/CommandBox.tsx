@@ -1,6 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Modal } from "antd";
-import { useMemo, useRef, useState, type KeyboardEvent } from "react";
+import { useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent } from "react";
 import { useNavigate } from "react-router";
 import { queries } from "../api/queries";
 import { haystack, matches, nearest } from "../domain/search";
@@ -11,17 +10,12 @@ const SHOWN = 9;
 type Line = { id: string; label: string; beside: string; act: () => void };
 
 /** Find a login as you type, or go somewhere. */
-export default function CommandBox({
-  onClose,
-  onLock,
-}: {
-  onClose: () => void;
-  onLock: () => void;
-}) {
+export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: () => void }) {
   const navigate = useNavigate();
   const { data } = useQuery(queries.logins());
   const [typed, setTyped] = useState("");
   const [at, setAt] = useState(0);
+  const box = useRef<HTMLDialogElement>(null);
   const field = useRef<HTMLInputElement>(null);
   const hays = useMemo(
     () => (data?.logins ?? []).map((login) => ({ login, hay: haystack(login) })),
@@ -52,6 +46,12 @@ export default function CommandBox({
     return [...found, ...acts.slice(0, 3)];
   }, [typed, hays, navigate, onLock]);
 
+  // At once, and without a motion: the next key is typed into it already.
+  useLayoutEffect(() => {
+    box.current?.showModal();
+    field.current?.focus();
+  }, []);
+
   const run = (line: Line | undefined) => {
     if (!line) return;
     onClose();
@@ -66,19 +66,16 @@ export default function CommandBox({
   };
 
   return (
-    <Modal
-      open
-      footer={null}
-      closable={false}
+    <dialog
+      ref={box}
+      className="command-box"
+      aria-label="Find a login, or do something"
       onCancel={onClose}
-      title={<span className="visually-hidden">Find a login, or do something</span>}
-      styles={{ header: { margin: 0 } }}
-      afterOpenChange={(open) => open && field.current?.focus()}
+      onPointerDown={(event) => event.target === box.current && onClose()}
     >
       <input
         ref={field}
-        className="secret-input"
-        style={{ fontFamily: "var(--face)" }}
+        className="command-field"
         role="combobox"
         aria-expanded="true"
         aria-controls="command-lines"
@@ -93,7 +90,7 @@ export default function CommandBox({
         }}
         onKeyDown={onKey}
       />
-      <div id="command-lines" role="listbox" aria-label="Found" style={{ marginTop: 8 }}>
+      <div id="command-lines" role="listbox" aria-label="Found">
         {lines.map((line, i) => (
           <div
             key={line.id}
@@ -112,6 +109,6 @@ export default function CommandBox({
         ))}
         {lines.length === 0 && <p className="quiet item">Nothing of that name.</p>}
       </div>
-    </Modal>
+    </dialog>
   );
 }

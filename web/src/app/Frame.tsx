@@ -1,15 +1,18 @@
 import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useCallback, useEffect, useRef, useState } from "react";
-import { NavLink, Route, Routes, useNavigate } from "react-router";
+import { NavLink, Route, Routes, useLocation, useNavigate } from "react-router";
 import { answer, client, sessionToken } from "../api/client";
 import { queries } from "../api/queries";
 import { minutesAndSeconds } from "../domain/moments";
 import { WorklistPage } from "../features/worklist/WorklistPage";
 import { ClipboardNote, ClipboardProvider } from "../shared/clipboard";
 import { KnotMark } from "../shared/icons";
+import { holdKeysWhileOpening, viewArrived, viewsLeft } from "../shared/typedAhead";
 import { useKeys } from "../shared/useKeys";
 import { FURTHER, VIEWS } from "./commands";
 import { ClearFiles } from "./ClearFiles";
+import { CommandBox } from "./CommandBox";
+import { KeySheet } from "./KeySheet";
 import { SessionWarnings } from "./SessionWarnings";
 
 const LoginsPage = lazy(() => import("../features/logins/LoginsPage"));
@@ -30,8 +33,6 @@ const ReportPage = lazy(() => import("../features/worklist/ReportPage"));
 const WaiversPage = lazy(() => import("../features/worklist/WaiversPage"));
 const MeasurePage = lazy(() => import("../features/strength/MeasurePage"));
 const PassphrasePage = lazy(() => import("../features/vault/PassphrasePage"));
-const CommandBox = lazy(() => import("./CommandBox"));
-const KeySheet = lazy(() => import("./KeySheet"));
 
 const TOUCH_EVERY_MS = 10_000;
 
@@ -43,6 +44,13 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
   const [finding, setFinding] = useState(false);
   const [sheet, setSheet] = useState(false);
   useHumanActs();
+  useEffect(() => {
+    const release = holdKeysWhileOpening(document);
+    return () => {
+      release();
+      viewsLeft();
+    };
+  }, []);
 
   const lock = useCallback(async () => {
     try {
@@ -140,16 +148,22 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
               <Route path="/passphrase" element={<PassphrasePage />} />
               <Route path="*" element={<main className="page">There is no such view.</main>} />
             </Routes>
+            <Arrival />
           </Suspense>
         </div>
         <ClipboardNote />
-        <Suspense>
-          {finding && <CommandBox onClose={() => setFinding(false)} onLock={() => void lock()} />}
-          {sheet && <KeySheet onClose={() => setSheet(false)} />}
-        </Suspense>
+        {finding && <CommandBox onClose={() => setFinding(false)} onLock={() => void lock()} />}
+        {sheet && <KeySheet onClose={() => setSheet(false)} />}
       </div>
     </ClipboardProvider>
   );
+}
+
+/** Beside the view in its boundary: it stands when the view does. */
+function Arrival() {
+  const { pathname } = useLocation();
+  useEffect(() => viewArrived(pathname), [pathname]);
+  return null;
 }
 
 /** Only what a person does keeps the vault open; what the page does by itself does not. */

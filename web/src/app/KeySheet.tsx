@@ -1,7 +1,7 @@
 import { Modal } from "antd";
 import { KEY_SHEET } from "./commands";
 
-export default function KeySheet({ onClose }: { onClose: () => void }) {
+export function KeySheet({ onClose }: { onClose: () => void }) {
   return (
     <Modal open title="Keys" footer={null} onCancel={onClose} width={1020} centered>
       <div style={{ columns: 3, columnGap: 36 }}>

@@ -1,4 +1,5 @@
 import { useEffect, useRef, type RefObject } from "react";
+import { isOpening, openDialogue } from "./typedAhead";
 
 export type KeyMap = Record<string, (event: KeyboardEvent) => void>;
 
@@ -26,16 +27,11 @@ function taken(target: HTMLElement | null, key: string): boolean {
   return key.startsWith("Arrow") && target.closest('[role="slider"], [role="radiogroup"]') !== null;
 }
 
-/** A closed dialogue may stay in the page, unseen. */
-function dialogueOpen(page: Document): boolean {
-  const found = page.querySelectorAll('[role="dialog"]');
-  return [...found].some((dialogue) => dialogue.getClientRects().length > 0);
-}
-
 function onKey(event: KeyboardEvent): void {
   if (event.ctrlKey || event.metaKey || event.altKey || event.isComposing) return;
   const target = elementOf(event.target);
-  if (event.defaultPrevented || dialogueOpen(target?.ownerDocument ?? document)) return;
+  const page = target?.ownerDocument ?? document;
+  if (event.defaultPrevented || openDialogue(page) || isOpening(page)) return;
   if (target && typing(target)) {
     // Escape leaves a field, so that the keys of the view answer again.
     if (event.key === "Escape") target.blur();

@@ -8,6 +8,7 @@ import { SecretText } from "../../shared/SecretText";
 import { Splice, type Bar } from "../../shared/Splice";
 import { useClipboard } from "../../shared/clipboard";
 import { fetchSecret, placeOf, type useReveal } from "./useReveal";
+import { opening } from "../../shared/typedAhead";
 
 type Guarded = (act: () => Promise<unknown>) => Promise<void>;
 type Compared = Schema["ComparedOut"];
@@ -130,7 +131,7 @@ function EarlierLine(props: {
         return;
       }
       const body = { login_id: login.login_id, earlier_id: entry.earlier_id };
-      const rotation = await answer(client.POST("/rotations", { body }));
+      const rotation = await opening(answer(client.POST("/rotations", { body })));
       void navigate(`/rotate/${rotation.rotation_id}`);
     });
   const remove = () =>

@@ -4,6 +4,7 @@ import { answer, client, type Schema } from "../../api/client";
 import { openable } from "../../domain/address";
 import { useClipboard } from "../../shared/clipboard";
 import { useAct } from "../../shared/useAct";
+import { opening } from "../../shared/typedAhead";
 
 type Login = Pick<
   Schema["LoginRow"],
@@ -18,7 +19,8 @@ export function useLoginActs() {
   const { problem, setProblem, run: guarded } = useAct();
 
   const rotate = useMutation({
-    mutationFn: (login_id: string) => answer(client.POST("/rotations", { body: { login_id } })),
+    mutationFn: (login_id: string) =>
+      opening(answer(client.POST("/rotations", { body: { login_id } }))),
     onSuccess: (rotation) => {
       void queryClient.invalidateQueries();
       void navigate(`/rotate/${rotation.rotation_id}`);

@@ -5,6 +5,7 @@ import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { day } from "../../domain/moments";
 import { ProblemNote } from "../../shared/ProblemNote";
+import { opening } from "../../shared/typedAhead";
 
 const STANDING: Record<Schema["Standing"], string> = {
   done: "done",
@@ -36,7 +37,8 @@ function CampaignPart({ campaign }: { campaign: Schema["CampaignOut"] }) {
   const goOn = useMutation({
     mutationFn: async (place: Schema["PlaceOut"]) =>
       place.rotation_id ??
-      (await answer(client.POST("/rotations", { body: { login_id: place.login_id } }))).rotation_id,
+      (await opening(answer(client.POST("/rotations", { body: { login_id: place.login_id } }))))
+        .rotation_id,
     onSuccess: (rotation_id) => {
       void settle();
       void navigate(`/rotate/${rotation_id}`);

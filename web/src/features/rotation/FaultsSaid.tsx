@@ -4,6 +4,7 @@ import { useNavigate } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { Power } from "../../shared/GuessRuler";
+import { opening } from "../../shared/typedAhead";
 
 /** What the site was found to do to the secret, and what it is really worth there. */
 export function FaultsSaid(props: { found: Schema["FaultsOut"]; rotation: Schema["RotationOut"] }) {
@@ -11,7 +12,8 @@ export function FaultsSaid(props: { found: Schema["FaultsOut"]; rotation: Schema
   const navigate = useNavigate();
   const queryClient = useQueryClient();
   const again = useMutation({
-    mutationFn: () => answer(client.POST("/rotations", { body: { login_id: rotation.login_id } })),
+    mutationFn: () =>
+      opening(answer(client.POST("/rotations", { body: { login_id: rotation.login_id } }))),
     onSuccess: (fresh) => {
       void queryClient.invalidateQueries();
       void navigate(`/rotate/${fresh.rotation_id}`);

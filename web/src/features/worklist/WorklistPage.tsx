@@ -19,6 +19,7 @@ import { useKeys } from "../../shared/useKeys";
 import { OpenFindingsPlot } from "./OpenFindingsPlot";
 import { WaiveDialog } from "./WaiveDialog";
 import { useVirtualRows } from "../../shared/useVirtualRows";
+import { opening } from "../../shared/typedAhead";
 
 const COLUMNS = {
   gridTemplateColumns: "22px minmax(160px, 220px) minmax(0, 1fr) 62px 190px 68px",
@@ -62,7 +63,8 @@ export function WorklistPage() {
     staleTime: 60_000,
   });
   const rotate = useMutation({
-    mutationFn: (login_id: string) => answer(client.POST("/rotations", { body: { login_id } })),
+    mutationFn: (login_id: string) =>
+      opening(answer(client.POST("/rotations", { body: { login_id } }))),
     onSuccess: (rotation) => {
       void queryClient.invalidateQueries();
       void navigate(`/rotate/${rotation.rotation_id}`);
@@ -70,7 +72,8 @@ export function WorklistPage() {
   });
 
   const campaign = useMutation({
-    mutationFn: (login_ids: string[]) => answer(client.POST("/campaigns", { body: { login_ids } })),
+    mutationFn: (login_ids: string[]) =>
+      opening(answer(client.POST("/campaigns", { body: { login_ids } }))),
     onSuccess: () => {
       void queryClient.invalidateQueries();
       void navigate("/rotate");

@@ -1,0 +1,105 @@
+"""What is typed while a box, dialogue or view is opening goes there, or nowhere: never to a key."""
+
+from collections.abc import Callable, Iterator
+
+import pytest
+from playwright.sync_api import Browser, Locator, Page, expect
+
+from tests.e2e.conftest import open_page
+from tests.support.running import Served
+
+VIEW = {"1": "Worklist", "2": "Logins"}
+HEADING = {"1": "things to do", "2": "Logins"}
+GAPS_MS = (0, 40, 150, 300)
+TYPED = "lyrenhcdw"
+"""Letters that lock, copy, rotate, edit, go to a new login, show, check, delete, accept."""
+
+
+@pytest.fixture(scope="module")
+def page(browser_here: Browser, own_demo: Served) -> Iterator[Page]:
+    page = open_page(browser_here, own_demo)
+    yield page
+    page.context.close()
+
+
+def go(page: Page, view: str) -> None:
+    """By mouse, so that no key of the way there is held back."""
+    page.get_by_role("link", name=VIEW[view]).first.click()
+    expect(page.get_by_role("heading", name=HEADING[view])).to_be_visible()
+
+
+def box(page: Page) -> Locator:
+    return page.get_by_role("combobox", name="Find a login")
+
+
+def by_chord(page: Page) -> Locator:
+    page.keyboard.press("Control+k")
+    return box(page)
+
+
+def by_slash(page: Page) -> Locator:
+    page.keyboard.press("/")
+    return box(page)
+
+
+def by_button(page: Page) -> Locator:
+    page.get_by_role("button", name="Find a login, or do").click()
+    return box(page)
+
+
+def new_login(page: Page) -> Locator:
+    page.keyboard.press("n")
+    return page.get_by_label("Title")
+
+
+def new_login_by_name(page: Page) -> Locator:
+    page.keyboard.press("Control+k")
+    page.keyboard.type("New login")
+    page.keyboard.press("Enter")
+    return page.get_by_label("Title")
+
+
+WAYS = [
+    ("1", by_chord),
+    ("1", by_slash),
+    ("1", by_button),
+    ("2", by_chord),
+    ("2", new_login),
+    ("1", new_login_by_name),
+]
+
+
+@pytest.mark.parametrize(("view", "call"), WAYS)
+def test_what_is_typed_after_the_call_lands_in_the_field(
+    page: Page, view: str, call: Callable[[Page], Locator]
+) -> None:
+    for gap in GAPS_MS:
+        go(page, view)
+        field = call(page)
+        page.wait_for_timeout(gap)
+        page.keyboard.type(TYPED)
+        expect(field).to_have_value(TYPED)
+        page.keyboard.press("Escape")
+        page.keyboard.press("Escape")
+    expect(page.get_by_text("The vault is locked")).to_have_count(0)
+
+
+@pytest.mark.parametrize("view", "1234567890mtva")
+def test_no_key_answers_while_a_view_opens(page: Page, view: str) -> None:
+    before = "2" if view != "2" else "1"
+    go(page, before)
+    calls: list[str] = []
+    page.on("request", lambda r: calls.append(r.url) if r.method != "GET" else None)
+    page.evaluate(
+        """([view, typed]) => {
+            const press = (key) => document.activeElement.dispatchEvent(
+                new KeyboardEvent("keydown", { key, bubbles: true, cancelable: true }));
+            press(view);
+            for (const key of typed) press(key);
+        }""",
+        [view, TYPED],
+    )
+    page.wait_for_load_state("networkidle")
+    acts = [url for url in calls if any(x in url for x in ("lock", "secret", "rotations"))]
+    assert acts == []
+    expect(page.get_by_role("dialog")).to_have_count(0)
