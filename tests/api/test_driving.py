@@ -135,7 +135,9 @@ def test_only_where_switched_on_and_only_in_a_state_that_can(api: Api, sites: Se
     _, path = begun(api, sites.site("gantryrentals"), "nobody", OLD)
     found = api.ok("POST", f"{path}/drive")
     assert found["state"] == "staged"
-    assert found["steps"][-1].startswith("stopped before anything was changed: it did not let in")
+    assert found["steps"][-1].startswith(
+        "stopped before anything was changed: the site did not let in"
+    )
     api.ok("POST", f"{path}/events", {"event": "give_up"})
     assert api.refused("POST", f"{path}/drive") == "409 event_refused"
 
@@ -148,6 +150,9 @@ class OddSite:
         self.sent: list[tuple[str, dict[str, list[str]]]] = []
         self.password = OLD
         self.waits_s = 0.0
+        self.wrong_count = 0
+        self.lets_all_in = self.only_says_so = False
+        self.after_one_wrong: tuple[int, dict[str, str], str] | None = None
 
     def answer(self, path: str, cookie: str) -> tuple[int, dict[str, str], str]:
         if path == "/.well-known/change-password":
@@ -157,10 +162,15 @@ class OddSite:
     def take(self, path: str, fields: dict[str, list[str]]) -> tuple[int, dict[str, str], str]:
         self.sent.append((path, fields))
         time.sleep(self.waits_s if path == "/account/set" else 0)
-        if path == "/enter" and fields.get("pw") == [self.password]:
+        right = fields.get("pw") == [self.password]
+        if path == "/enter":
+            self.wrong_count += not right
+        if self.wrong_count and self.after_one_wrong is not None:
+            return self.after_one_wrong
+        if path == "/enter" and (right or self.lets_all_in):
             return 302, {"location": "/account/secret", "set-cookie": "s=1; Path=/"}, ""
         if path == "/account/set" and fields.get("was") == [self.password]:
-            self.password = fields["now"][0]
+            self.password = self.password if self.only_says_so else fields["now"][0]
             return 200, {}, f"<p role=status>From {fields['was'][0]} to {self.password}.</p>"
         return self.pages.get(path, (403, {}, "<p role=alert>No.</p>"))
 
@@ -260,20 +270,31 @@ def page(place: str, text: str, status: int = 200, **headers: str) -> dict[str, 
     ("pages", "reason"),
     [
         (page("/enter", ENTER.replace("method=post", "")), "would put the secret into the address"),
-        (page("/enter", ENTER.replace("current-password", "off")), "is not told by tokens"),
+        (
+            page("/enter", ENTER.replace("current-password", "off")),
+            "no sign-in form that is told by tokens",
+        ),
         (
             page("/enter", "x", 302, location="https://elsewhere.example/"),
             "away from its own domain",
         ),
         (page("/enter", "x", 302, location="http://127.0.0.1:47806/"), "away from its own domain"),
         (page("/enter", "x", 302, location="/enter"), "without an end"),
+        (page("/enter", "x", 302, location="http://[::1"), "leads to an address that is none"),
+        (page("/enter", "x", 302, location="http://a:b/"), "an address that is none"),
+        (page("/enter", ENTER.replace("/enter", "http://odd.localhost:1/")), "leads to http://odd"),
+        (page("/enter", ENTER.replace("/enter", "https://odd.localhost/")), "leads to https://odd"),
+        (page("/account/secret", SET.replace('"set"', '"http://odd.localhost:1/"')), "localhost:1"),
+        (page("/account/secret", SET.replace('"set"', '"http://[::1"')), "an address that is none"),
+        (page("/account/secret", SET.replace('"set"', '"http://x.odd.localhost/"')), "own domain"),
+        (page("/enter", SET), "shows its change form without a sign-in"),
         (page("/enter", ENTER.replace("/enter", "//evil.example/")), "away from its own domain"),
         (page("/enter", ENTER + "<p>" + "x" * (2 << 20)), "too large"),
         (
             page("/enter", ENTER.replace("<form", '<form enctype="multipart/form-data"')),
             "is sent as",
         ),
-        (page("/account/secret", SET + "<input form=f name=pet required>"), "its form asks for"),
+        (page("/account/secret", SET + "<input form=f name=pet required>"), "a form that asks for"),
         (
             page("/account/secret", SET + "<input form=f type=checkbox name=y required>"),
             "a consent",
@@ -291,9 +312,59 @@ def test_what_is_unexpected_before_the_change_changes_nothing(
         said = str(found["steps"])
         assert reason in said
         assert odd.password == OLD and api.secret_of(login_id) == OLD
-        assert found["state"] in ("staged", "unsure")
-        if found["state"] == "unsure":
-            assert not [1 for place, _ in odd.sent if place == "/account/set"]
+        assert found["state"] == "staged"
+        assert not [1 for place, _ in odd.sent if place == "/account/set"]
+
+
+@pytest.mark.parametrize(
+    ("fault", "reason"),
+    [
+        ({"lets_all_in": True}, "lets in a secret that cannot be right, so nothing is verified"),
+        ({"only_says_so": True}, "not sure which secret holds"),
+        ({"after_one_wrong": (429, {}, "later")}, "asks to wait, or has locked the account"),
+        ({"after_one_wrong": (423, {}, "locked")}, "asks to wait, or has locked the account"),
+        ({"after_one_wrong": (503, {}, "")}, "asks to wait, or has locked the account"),
+        ({"after_one_wrong": (403, {}, "<p>locked</p>")}, "not sure which secret holds"),
+        (
+            {"after_one_wrong": (302, {"location": "/account/secret", "set-cookie": "s=1"}, "")},
+            "lets in a secret that cannot be right",
+        ),
+    ],
+)
+def test_what_proves_nothing_is_not_said_to_be_verified(
+    api: Api, fault: dict[str, Any], reason: str
+) -> None:
+    with serving_odd() as (odd, address):
+        for name, value in fault.items():
+            setattr(odd, name, value)
+        login_id, path = begun(api, address, "ilse", OLD)
+        found = api.ok("POST", f"{path}/drive")
+        assert found["state"] == "unsure"
+        assert reason in str(found["steps"])
+        new = api.ok("POST", f"{path}/hand-out", {"purpose": "copy"})["secret"]
+        assert odd.password in (new, OLD) and api.secret_of(login_id) == OLD
+
+
+def test_the_secret_that_cannot_be_right_is_drawn_tried_once_and_never_kept(api: Api) -> None:
+    with serving_odd() as (odd, address):
+        login_id, path = begun(api, address, "ilse", OLD, second_factor="here", code_key=KEY)
+        plan = api.ok("GET", f"{path}/drive")["plan"]
+        assert sum("one wrong sign-in" in line for line in plan) == 1
+        found = api.ok("POST", f"{path}/drive")
+        assert found["state"] == "verified"
+        new = api.secret_of(login_id)
+        tried = [fields["pw"][0] for place, fields in odd.sent if place == "/enter"]
+        (wrong,) = [one for one in tried if one not in (OLD, new)]
+        assert len(tried) == 3 and len(wrong) == 20 and wrong.isalnum()
+        assert wrong not in str(found) + str(api.ok("GET", f"logins/{login_id}"))
+
+
+def test_nothing_is_said_of_a_site_that_lets_everything_in(api: Api) -> None:
+    with serving_odd() as (odd, address):
+        odd.lets_all_in = True
+        _, path = begun(api, address, "ilse", OLD)
+        assert api.refused("POST", f"{path}/faults") == "502 form_not_understood"
+        assert len(odd.sent) == 1
 
 
 def test_a_site_that_falls_silent_after_sending_is_not_sure_and_both_are_kept(
@@ -322,7 +393,7 @@ def test_it_is_stopped_by_hand_and_by_the_lock(api: Api) -> None:
         Thread(target=stop, daemon=True).start()
         found = api.ok("POST", f"{path}/drive")
         assert found["state"] == "unsure"
-        assert "it was left because you stopped it: both secrets are kept" in found["steps"]
+        assert "the site was left because you stopped it: both secrets are kept" in found["steps"]
         assert api.secret_of(login_id) == OLD
 
 

@@ -1,8 +1,8 @@
 """A site that is driven by the open standards: its change page by the well-known address (a W3C
 draft, "A Well-Known URL for Changing Passwords"), its forms by their `autocomplete` tokens.
 
-Bounded in time, redirects and size; only the login's own registrable domain, by https or on this
-machine. The secrets leave in bodies of POST requests alone.
+Bounded in time, redirects and size; only the login's own origin (scheme, host and port), by https
+or on this machine. The secrets leave in bodies of POST requests alone.
 """
 
 import time
@@ -34,6 +34,8 @@ REDIRECTS_MOST = 6
 PAGE_MOST = form_reader.INPUT_MOST
 READING_S = 10.0
 _REDIRECTS = (301, 302, 303, 307, 308)
+_NO_ANSWER = (423, 429)
+"""Statuses that say nothing of whether a secret is right (RFC 4918, RFC 6585)."""
 
 
 class DriveStopped(OutsideFailed):
@@ -64,8 +66,7 @@ class DrivenSite:
         self._until_s = until_s
         self._client = outside_client()
         text = address if "://" in address else f"https://{address}"
-        parts = urlsplit(text)
-        self._origin = f"{parts.scheme}://{parts.netloc}"
+        self._origin = _origin_of(text)
         self.start = text
 
     def close(self) -> None:
@@ -93,9 +94,15 @@ class DrivenSite:
         """
         page = self.change_page()
         if page.page.change_form is not None:
-            raise FormNotUnderstood(reason="it does not ask to sign in")
+            raise FormNotUnderstood(reason="shows its change form without a sign-in")
         self.sign_in(page, user_name, secret, code)
         return self.change_page().page.change_form is not None
+
+    def turns_away(self, user_name: str, wrong: str) -> bool:
+        """Whether a secret that cannot be right does not open it, by the signs of `signs_in`; no
+        code is sent with it, though a form may ask for one beside the password.
+        """
+        return not self.signs_in(user_name, wrong, _no_code)
 
     def sign_in(
         self, at: Visited, user_name: str, secret: str, code: Callable[[], str] | None
@@ -105,13 +112,15 @@ class DrivenSite:
             at = self._send(at, at.page.user_name_form, {USER_NAME: user_name})
         form = at.page.sign_in_form
         if form is None:
-            raise FormNotUnderstood(reason="its sign-in form is not told by tokens")
+            raise FormNotUnderstood(reason="has no sign-in form that is told by tokens")
         at = self._send(at, form, {USER_NAME: user_name, CURRENT: secret} | _coded(form, code))
-        if at.status == 429:
-            raise OutsideFailed(reason="asks to wait before more sign-ins")
+        if at.status in _NO_ANSWER or at.status >= 500:
+            raise OutsideFailed(reason="asks to wait, or has locked the account")
         if at.page.code_form is not None and at.page.sign_in_form is None:
             if code is None:
-                raise FormNotUnderstood(reason="it asks for a code whose key is not here")
+                raise FormNotUnderstood(reason="asks for a code whose key is not here")
+            if code is _no_code:
+                raise FormNotUnderstood(reason="asks for a code even where the secret is wrong")
             at = self._send(at, at.page.code_form, {CODE: code()})
         return at
 
@@ -119,20 +128,23 @@ class DrivenSite:
         self, at: Visited, user_name: str, current: str, new: str, code: Callable[[], str] | None
     ) -> Visited:
         """Fills and sends the change form of a page."""
-        form = at.page.change_form
-        if form is None:
-            raise FormNotUnderstood(reason="its change form is not told by tokens")
         values = {USER_NAME: user_name, CURRENT: current, NEW: new}
+        form = _change_form(at)
         return self._send(at, form, values | _coded(form, code))
+
+    def require_sendable(self, at: Visited, *, has_code: bool) -> None:
+        """Raises `FormNotUnderstood` where the change form of a page cannot be sent as it is."""
+        form = _change_form(at)
+        filled = dict.fromkeys((USER_NAME, CURRENT, NEW, *((CODE,) if has_code else ())), "x")
+        form.filled(filled)
+        self._require_own(_target(at, form))
 
     def _get(self, address: str) -> Visited:
         return self._follow("GET", address, None, referer="")
 
     def _send(self, at: Visited, form: SiteForm, values: dict[str, str]) -> Visited:
         body = urlencode(form.filled(values)).encode("ascii")
-        return self._follow(
-            "POST", urljoin(at.address, form.action or at.address), body, at.address
-        )
+        return self._follow("POST", _target(at, form), body, at.address)
 
     def _follow(self, method: str, address: str, body: bytes | None, referer: str) -> Visited:
         for _ in range(REDIRECTS_MOST):
@@ -141,9 +153,9 @@ class DrivenSite:
             if status not in _REDIRECTS or not place:
                 return Visited(address, status, read_page(text))
             if status in (307, 308) and body is not None:
-                raise FormNotUnderstood(reason="it sends the form on to another address")
-            address, method, body = urljoin(address, place), "GET", None
-        raise FormNotUnderstood(reason="it sends from address to address without an end")
+                raise FormNotUnderstood(reason="sends the form on to another address")
+            address, method, body = _joined(address, place), "GET", None
+        raise FormNotUnderstood(reason="sends from address to address without an end")
 
     def _once(
         self, method: str, address: str, body: bytes | None, referer: str
@@ -169,6 +181,10 @@ class DrivenSite:
                 return answer.status_code, answer.headers.get("location", ""), bytes(text)
         except httpx.TimeoutException:
             raise OutsideFailed(reason="did not answer in time") from None
+        except httpx.RemoteProtocolError as error:
+            if "location header" in str(error):
+                raise FormNotUnderstood(reason="leads to an address that is none") from None
+            raise OutsideFailed(reason="could not be reached") from None
         except (httpx.HTTPError, httpx.InvalidURL):
             raise OutsideFailed(reason="could not be reached") from None
 
@@ -178,16 +194,54 @@ class DrivenSite:
         except FieldInvalid:
             there = None
         if there is None or there.domain != self._site.domain:
-            raise FormNotUnderstood(reason="it leads away from its own domain")
+            raise FormNotUnderstood(reason="leads away from its own domain")
         if there.scheme != "https" and not there.is_loopback:
-            raise FormNotUnderstood(reason="it leads to an address without https")
+            raise FormNotUnderstood(reason="leads to an address without https")
         if there.is_loopback and urlsplit(address).port == self._own_port:
-            raise FormNotUnderstood(reason="it leads to this application")
+            raise FormNotUnderstood(reason="leads to this application")
+        origin = _origin_of(address)
+        if origin != self._origin:
+            raise FormNotUnderstood(reason=f"leads to {origin}, not {self._origin}")
+
+
+_DEFAULT_PORTS = {"https": 443, "http": 80}
+
+
+def _origin_of(address: str) -> str:
+    """scheme://host, with the port where it is not the scheme's own (RFC 6454). The address was
+    found to be one.
+    """
+    parts = urlsplit(address)
+    host = (parts.hostname or "").rstrip(".")
+    port = parts.port or _DEFAULT_PORTS.get(parts.scheme)
+    shown = "" if port == _DEFAULT_PORTS.get(parts.scheme) else f":{port}"
+    return f"{parts.scheme}://{f'[{host}]' if ':' in host else host}{shown}"
+
+
+def _joined(base: str, place: str) -> str:
+    try:
+        return urljoin(base, place)
+    except ValueError:
+        raise FormNotUnderstood(reason="leads to an address that is none") from None
+
+
+def _target(at: Visited, form: SiteForm) -> str:
+    return _joined(at.address, form.action or at.address)
+
+
+def _change_form(at: Visited) -> SiteForm:
+    if at.page.change_form is None:
+        raise FormNotUnderstood(reason="has no change form that is told by tokens")
+    return at.page.change_form
 
 
 def _coded(form: SiteForm, code: Callable[[], str] | None) -> dict[str, str]:
     """The code, where a form asks for it beside the passwords."""
     return {CODE: code()} if code is not None and form.has(CODE) else {}
+
+
+def _no_code() -> str:
+    return ""
 
 
 def read_page(body: bytes) -> SitePage:
@@ -197,4 +251,4 @@ def read_page(body: bytes) -> SitePage:
             run_limited(Path(form_reader.__file__), body, within_s=READING_S, alone=True)
         )
     except (ChildFailed, KeyError):
-        raise FormNotUnderstood(reason="its page cannot be read") from None
+        raise FormNotUnderstood(reason="sent a page that cannot be read") from None

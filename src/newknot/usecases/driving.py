@@ -8,6 +8,7 @@ import time
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
+from string import ascii_letters, digits
 
 from newknot.core.address import site_of
 from newknot.core.generate import RandomSource
@@ -33,6 +34,7 @@ from newknot.usecases.second_factors import current_code
 from newknot.usecases.site_faults import SiteWorth, learn_faults, site_worth
 
 TIME_S, ASKING_S = 60.0, 8.0
+_NEVER_RIGHT, WRONG_LENGTH = ascii_letters + digits, 20
 DRIVABLE = (RotationState.STAGED, RotationState.REFUSED)
 
 
@@ -56,13 +58,16 @@ class Drive:
 def plan_of(card: LoginCard) -> list[str]:
     """What would be done, in order, before anything is."""
     site = site_of(card.address)
-    where = site.domain if site is not None else "the site"
+    where = site.host if site is not None else "the site"
     return [
-        f"open the change page of {where}, and nothing outside of {where}",
+        f"open the change page of {where}, and nothing outside of it",
         f"sign in as {card.user_name or 'this login'} with the current secret",
         "read the rules of its form, and draw the new secret to them",
         "note that the new secret is sent, then send the form",
+        "sign in afresh with a secret that cannot be right, to see that it is turned away: "
+        "one wrong sign-in",
         "sign in afresh with the new secret; where it fails, with the old one",
+        "three sign-ins in all, four where the new secret fails; one of them wrong",
     ]
 
 
@@ -122,9 +127,12 @@ class Driver:
             try:
                 page = self._signed_in(visit, current)
                 self._learn(page)
+                visit.require_sendable(page, has_code=self._code() is not None)
                 rotation, new = hand_out(self._vault, self._rotation_id, now=self._now())
             except (OutsideFailed, FormNotUnderstood) as error:
-                self._drive.says(f"stopped before anything was changed: it {error.data['reason']}")
+                self._drive.says(
+                    f"stopped before anything was changed: the site {error.data['reason']}"
+                )
                 self._drive.outcome = "stopped"
                 return get_rotation(self._vault, self._rotation_id)
             self._drive.says("noted that the new secret is sent, and sent it")
@@ -141,6 +149,10 @@ class Driver:
             said = _without(" ".join(answer.page.said), new, current)[:300]
             if said:
                 self._drive.says(f"the site says: “{said}”")
+            if not self._turns_away():
+                self._drive.says("it lets in a secret that cannot be right, so nothing is verified")
+                return self._event(RotationEvent.DOUBT)
+            self._drive.says("it turned away a secret that cannot be right")
             if self._opens(new):
                 self._drive.says("signed in afresh with the new secret")
                 self._event(RotationEvent.ACCEPT)
@@ -152,7 +164,7 @@ class Driver:
                 return self._event(RotationEvent.REFUSE, refusal=said)
             self._drive.says("so it is not sure which secret holds: both are kept")
         except (OutsideFailed, FormNotUnderstood) as error:
-            self._drive.says(f"it {error.data['reason']}: both secrets are kept")
+            self._drive.says(f"the site {error.data['reason']}: both secrets are kept")
         return self._event(RotationEvent.DOUBT)
 
     def _visit(self) -> DrivenSite:
@@ -166,12 +178,15 @@ class Driver:
     def _signed_in(self, visit: DrivenSite, current: Secret) -> Visited:
         page = visit.change_page()
         self._drive.says(f"opened {page.address.partition('?')[0]}")
+        if page.page.change_form is not None:
+            raise FormNotUnderstood(
+                reason="shows its change form without a sign-in, so none could be told by it"
+            )
+        visit.sign_in(page, self._card.user_name, current.reveal(), self._code())
+        page = visit.change_page()
         if page.page.change_form is None:
-            visit.sign_in(page, self._card.user_name, current.reveal(), self._code())
-            page = visit.change_page()
-            if page.page.change_form is None:
-                raise FormNotUnderstood(reason="did not let in with the current secret")
-            self._drive.says("signed in with the current secret")
+            raise FormNotUnderstood(reason="did not let in with the current secret")
+        self._drive.says("signed in with the current secret")
         return page
 
     def _learn(self, page: Visited) -> None:
@@ -218,6 +233,18 @@ class Driver:
         finally:
             visit.close()
 
+    def _turns_away(self) -> bool:
+        """Whether the site tells a wrong secret: one that was drawn for this and is not like any,
+        tried once and without a code.
+        """
+        letters = len(_NEVER_RIGHT)
+        wrong = "".join(_NEVER_RIGHT[self._random.randbelow(letters)] for _ in range(WRONG_LENGTH))
+        visit = self._visit()
+        try:
+            return visit.turns_away(self._card.user_name, wrong)
+        finally:
+            visit.close()
+
     def _code(self) -> Callable[[], str] | None:
         if not self._card.second_factor.has_codes:
             return None
@@ -234,6 +261,8 @@ class Driver:
 
         Raises `OutsideFailed`, `FormNotUnderstood` at any sign of throttling.
         """
+        if not self._turns_away():
+            raise FormNotUnderstood(reason="lets in a secret that cannot be right")
         text = get_secrets(self._vault, self._card.login_id).secret.reveal()
         tried: list[Tried] = []
         while (trial := next_trial(text, tried)) is not None:

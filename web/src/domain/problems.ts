@@ -71,7 +71,7 @@ const SENTENCES: Record<string, (data: Data) => string> = {
   drive_off: () => "New Knot may not drive this site: switch it on in the login's form.",
   drive_running: () => "This rotation is being driven already.",
   drive_stopped: (d) => `The site ${String(d.reason)}.`,
-  form_not_understood: (d) => `The site was left: ${String(d.reason)}.`,
+  form_not_understood: (d) => `The site was left: it ${String(d.reason)}.`,
   service_off: () => "This service is not switched on among the safeguards.",
   session_unknown: () => "This window is not unlocked.",
   proof_needed: () => "The vault passphrase is asked again before this.",

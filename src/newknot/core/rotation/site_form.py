@@ -48,9 +48,9 @@ class SiteForm:
         another way than is known here, or needs a field that nothing is known for.
         """
         if self.method != "post":
-            raise FormNotUnderstood(reason="its form would put the secret into the address")
+            raise FormNotUnderstood(reason="has a form that would put the secret into the address")
         if self.enctype not in ("", "application/x-www-form-urlencoded"):
-            raise FormNotUnderstood(reason=f"its form is sent as {self.enctype[:40]}")
+            raise FormNotUnderstood(reason=f"has a form that is sent as {self.enctype[:40]}")
         sent: list[tuple[str, str]] = []
         pressed = False
         for one in self.inputs:
@@ -64,10 +64,10 @@ class SiteForm:
                 if one.checked:
                     sent.append((one.name, one.value or "on"))
                 elif one.required and one.kind == "checkbox":
-                    raise FormNotUnderstood(reason="its form asks for a consent")
+                    raise FormNotUnderstood(reason="has a form that asks for a consent")
                 continue
-            if one.required and not value:
-                raise FormNotUnderstood(reason=f"its form asks for “{one.name[:40]}”")
+            if one.required and not value and not (one.token == CODE and CODE in values):
+                raise FormNotUnderstood(reason=f"has a form that asks for “{one.name[:40]}”")
             sent.append((one.name, value))
         return sent
 
