@@ -9,6 +9,7 @@ from pathlib import Path
 
 import pytest
 
+from tests.conftest import new_vault, reopened
 from tests.support.running import ROOT, demo, free_port, serving
 
 
@@ -43,6 +44,55 @@ def test_a_second_start_names_the_first_ones_address(tmp_path: Path) -> None:
         )
     assert code != 0
     assert said == f"This vault is open already: {served.url}"
+
+
+def names_of(vault: Path, how: str) -> Path:
+    """Another path to the same vault, there or not there yet."""
+    other = vault.parent.parent / f"other-{how}"
+    if how == "folder link":
+        other.symlink_to(vault.parent)
+        return other / vault.name
+    if how == "dots":
+        return vault.parent / ".." / vault.parent.name / vault.name
+    if how == "link":
+        other.symlink_to(vault)
+    else:
+        other.hardlink_to(vault)
+    return other
+
+
+@pytest.mark.parametrize(
+    ("made", "how"),
+    [
+        (False, "link"),
+        (False, "folder link"),
+        (False, "dots"),
+        (True, "link"),
+        (True, "hard link"),
+        (True, "folder link"),
+    ],
+)
+def test_no_second_server_comes_through_another_name(tmp_path: Path, made: bool, how: str) -> None:
+    folder = tmp_path / "vault"
+    folder.mkdir()
+    if made:
+        new_vault(folder).close()
+    with serving(folder) as served:
+        other = names_of(folder / "own.vault", how)
+        code, said = run("serve", "--vault", str(other), "--port", str(free_port()))
+        assert code != 0
+        assert said == f"This vault is open already: {served.url}"
+    if made:
+        reopened(folder).close()
+
+
+@pytest.mark.parametrize("what", ["folder", "pipe"])
+def test_what_is_no_file_in_the_vaults_place_is_said(tmp_path: Path, what: str) -> None:
+    vault = tmp_path / "own.vault"
+    vault.mkdir() if what == "folder" else os.mkfifo(vault)
+    code, said = run("serve", "--vault", str(vault), "--port", str(free_port()))
+    assert code != 0
+    assert "The vault's folder cannot be used" in said and "not a file" in said
 
 
 def test_a_folder_that_cannot_be_used_is_said(tmp_path: Path) -> None:

@@ -15,11 +15,18 @@ import uvicorn
 from newknot.api.app import make_api, make_app
 from newknot.core.errors import NewKnotError
 from newknot.crypto import INTERACTIVE
-from newknot.edge import SystemClock, SystemRandom, data_folder, harden, state_folder
+from newknot.edge import (
+    SystemClock,
+    SystemRandom,
+    data_folder,
+    harden,
+    runtime_folder,
+    state_folder,
+)
 from newknot.store.corpus import SUFFIX, Corpus, open_corpora
 from newknot.store.corpus_build import CorpusBuildStopped, HashList, build_corpus
 from newknot.store.errors import VaultFolderRefused, VaultInUse
-from newknot.store.lock_file import LockFile
+from newknot.store.vault_lock import VaultLock
 from newknot.usecases.keeper import Keeper
 
 DEFAULT_PORT = 47806
@@ -88,7 +95,7 @@ def _serve(arguments: argparse.Namespace) -> None:
     if arguments.corpus:
         corpora, refused = [Corpus.open(one) for one in arguments.corpus], []
     run_server(
-        path.absolute(),
+        path,
         port=arguments.port,
         web_folder=arguments.web,
         anchors=arguments.state or state_folder(),
@@ -132,7 +139,8 @@ def run_server(
     """Holds the vault's lock and serves until stopped."""
     require_free(port)
     address = f"http://127.0.0.1:{port}/"
-    lock_file = LockFile(vault_path, address=address)
+    vault_path = vault_path.resolve()  # links are followed once, for every file beside it too
+    lock = VaultLock(vault_path, address=address, addresses=runtime_folder())
     keeper = Keeper(
         vault_path,
         state_folder=anchors,
@@ -142,6 +150,7 @@ def run_server(
         parameters=INTERACTIVE,
         corpora=corpora,
         refused_corpora=refused_corpora,
+        hold_file=lock.hold_file,
     )
     app = make_app(keeper, port=port, web_folder=web_folder)
     logging.basicConfig(level=logging.WARNING, format="%(levelname)s %(message)s")
@@ -163,7 +172,7 @@ def run_server(
             timeout_graceful_shutdown=2,
         )
     finally:
-        lock_file.release()
+        lock.release()
 
 
 def require_free(port: int) -> None:

@@ -51,6 +51,11 @@ def state_folder() -> Path:
     return user_state_path("newknot")
 
 
+def runtime_folder() -> Path:
+    """Where programs that run tell one another of themselves."""
+    return state_folder() / "running"
+
+
 def harden() -> None:
     """No core dumps, no reading by other processes of the user; freed memory overwritten.
 

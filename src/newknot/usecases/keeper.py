@@ -1,7 +1,7 @@
 """The keeper: holds the vault while it is unlocked, counts what runs, and locks in two phases."""
 
 import gc
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager, suppress
 from pathlib import Path
 from threading import Condition, Lock
@@ -49,7 +49,10 @@ OF_THE_KEY = (Label.KEPT_MEASURES, Label.PASSPHRASES, Label.RECOVERY)
 
 
 class Keeper:
-    """One vault file, locked or unlocked, for the life of the process."""
+    """One vault file, locked or unlocked, for the life of the process.
+
+    hold_file: takes the lock of the vault file that lies at a path now.
+    """
 
     def __init__(
         self,
@@ -62,6 +65,7 @@ class Keeper:
         parameters: KdfParameters,
         corpora: "Sequence[Corpus]",
         refused_corpora: Sequence[tuple[str, str]] = (),
+        hold_file: Callable[[Path], None] = lambda path: None,
     ) -> None:
         self.path = path
         self.state_folder = state_folder
@@ -83,6 +87,7 @@ class Keeper:
         self.brought_in = BroughtIn()
         self.bundles: dict[str, bytes | BundleContent] = {}
         self.parameters = parameters
+        self._hold_file = hold_file
         self._vault: Vault | None = None
         self._changing = Condition()
         # One guess at a time: side by side they would all pass the brake before it closes.
@@ -115,6 +120,7 @@ class Keeper:
             parameters=self.parameters,
             state_folder=self.state_folder,
         )
+        self._hold_file(self.path)
         note_passphrase(vault, passphrase, now=self.clock.now())
         return self._take(vault)
 
@@ -134,6 +140,7 @@ class Keeper:
             self._prove(passphrase)
             return self.sessions.begin(self.clock.boot_s())
         self.brake.check(self.clock.boot_s())
+        self._hold_file(self.path)
         try:
             vault = Vault.unlock(self.path, passphrase=passphrase, state_folder=self.state_folder)
         except WrongPassphrase:
@@ -160,6 +167,7 @@ class Keeper:
                     self.brake.wrong(self.clock.boot_s())
                     raise SheetsVoid()
             self.lock()
+            self._hold_file(self.path)
             try:
                 vault = Vault.recover(self.path, key=key, state_folder=self.state_folder)
             except WrongPassphrase:
@@ -243,6 +251,7 @@ class Keeper:
             )
             self._vault = None
             put_in_place(vault, self.path, building)
+            self._hold_file(self.path)
         finally:
             self._locking = False
         self._forget()

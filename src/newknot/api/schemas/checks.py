@@ -47,8 +47,9 @@ class AskedOut(Shape):
 class Worklist(Shape):
     """checked_at None: never checked. renewed_count of renewable_count logins have a new secret
     since a check first found one wanting. waived_count: findings accepted, which are not in the
-    list. unmeasured: titles of the logins whose secret could not be measured. new_count, gone_count: against the check before; None where there was none. notices_at:
-    when breach notices were last fetched.
+    list. new_count, gone_count: against the check before; None where there was none. notices_at:
+    when breach notices were last fetched. unmeasured: titles of logins whose secret could
+    not be measured.
     """
 
     checked_at: datetime | None

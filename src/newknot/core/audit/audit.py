@@ -69,7 +69,8 @@ def audit(
     """All findings, ordered by kind × importance × reach, then guess number, then login id.
 
     guess_numbers, where given, is filled with login id -> guess_number_log10, and groups with the
-    logins that share or resemble a secret, and unmeasured with those whose measure failed. measures: where they were kept; else taken anew.
+    logins that share or resemble a secret, and unmeasured with those whose measure failed.
+    measures: where they were kept; else taken anew.
     memory: that of the audit before; logins that are the same objects as then are not asked again.
 
     corpus None: nothing is said about breaches. progress(done, total) is called for each login
