@@ -145,7 +145,7 @@ def back_up(page: Page) -> None:
     part(page, "Back up")
     page.get_by_role("button", name="Make a sealed backup").click()
     show_that_it_is_you(page)
-    page.get_by_text("Written and opened once").wait_for()
+    page.get_by_text("Written, and read through").wait_for()
 
 
 def way_back_in(page: Page) -> None:

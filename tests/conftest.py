@@ -1,6 +1,7 @@
 """What tests share: cheap key parameters, a vault on disk, clocks that are set by hand."""
 
-from collections.abc import Iterator
+import time
+from collections.abc import Callable, Iterator
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
@@ -35,6 +36,14 @@ class HandClock:
         """So many seconds later."""
         self.at += timedelta(seconds=seconds)
         self.boot += seconds
+
+
+def wait_until(holds: Callable[[], object], *, within_s: float = 20.0) -> None:
+    """Until a condition holds; fails where it does not in time."""
+    until = time.monotonic() + within_s
+    while not holds():
+        assert time.monotonic() < until, "not in time"
+        time.sleep(0.01)
 
 
 def new_vault(folder: Path) -> Vault:

@@ -69,7 +69,7 @@ class Api:
         """What may be set of them, as it is."""
         held: dict[str, Any] = self.ok("GET", "safeguards")
         added = ("last_backup_at", "corpora", "vault_path", "backup_folder", "backup_problem")
-        return {key: value for key, value in held.items() if key not in added}
+        return {k: v for k, v in held.items() if k not in (*added, "backup_problem_data")}
 
     def secret_of(self, login_id: str) -> str:
         """The current secret."""

@@ -9,7 +9,7 @@ import pytest
 
 from newknot.crypto.bundle import seal_bundle
 from newknot.exchange.bundle import write_content
-from newknot.store.contents import read_contents
+from newknot.store.merging import read_contents
 from tests.api.conftest import Api, make_api
 from tests.conftest import CHEAP, HandClock
 

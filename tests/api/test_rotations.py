@@ -159,7 +159,7 @@ def test_a_refusal_teaches_the_policy_and_another_secret_is_there_at_once(api: A
 def test_a_full_disk_leaves_each_step_done_or_not_begun(api: Api) -> None:
     login_id = api.add("T", secret={"own": "harbour 7 " * 500})["login_id"]
     with api.keeper.at_work() as vault:
-        connection = vault._connection
+        connection = vault.connection
     stages: list[tuple[str, dict[str, object]]] = [
         ("rotations", {"login_id": login_id}),
         ("hand-out", {"purpose": "copy"}),

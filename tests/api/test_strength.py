@@ -10,6 +10,7 @@ import pytest
 
 from newknot.core.strength import measure
 from newknot.crypto import WrongPassphrase
+from newknot.store.copies import write_copy
 from newknot.store.corpus import Corpus
 from newknot.store.corpus_build import HashList, build_corpus
 from newknot.store.passphrases import get_passphrases
@@ -187,7 +188,7 @@ def test_no_passphrase_is_kept_as_text(api: Api, tmp_path: Path) -> None:
     known = get_passphrases(vault)
     assert {len(p) for one in known for p in one.fingerprints} == {16}
     copy = tmp_path / "copy.knot"
-    vault.backup_to(copy)
+    write_copy(vault, copy)
     with pytest.raises(WrongPassphrase):
         Vault.unlock(copy, passphrase=PASSPHRASE, state_folder=tmp_path)
     Vault.unlock(copy, passphrase=LATER, state_folder=tmp_path).close()

@@ -124,7 +124,7 @@ def test_a_damaged_file_gives_one_clear_answer(api: Api) -> None:
     connection.close()
     answer = api.call("POST", "vault/unlock", {"passphrase": api.passphrase})
     assert (answer.status_code, answer.json()) == (
-        500, {"code": "vault_damaged", "data": {"part": "its head"}},
+        424, {"code": "vault_damaged", "data": {"part": "its head"}},
     )  # fmt: skip
 
 

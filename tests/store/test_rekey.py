@@ -7,10 +7,10 @@ import pytest
 from newknot.core.login import LoginSecrets
 from newknot.core.secret import Secret
 from newknot.crypto import WrongPassphrase
-from newknot.store.contents import read_contents
 from newknot.store.errors import VaultDamaged
 from newknot.store.logins import put_secrets
 from newknot.store.manifest import Label
+from newknot.store.merging import read_contents
 from newknot.store.rekey import put_in_place, write_under_new_key
 from newknot.store.vault import Vault, new_id
 from tests.conftest import CHEAP, PASSPHRASE
@@ -35,7 +35,7 @@ def test_all_records_are_there_under_the_new_key_and_no_old_way_opens_it(tmp_pat
     vault, building = made(tmp_path), tmp_path / "a.vault.new-key"
     with vault.new_recovery(bytes(16), parameters=CHEAP):
         pass
-    before, counter, key = read_contents(vault), vault.counter, vault._vault_key
+    before, counter, key = read_contents(vault), vault.counter, vault.vault_key
     write_under_new_key(
         vault, building, passphrase=FRESH, parameters=CHEAP, without=(Label.KEPT_MEASURES,)
     )
@@ -49,7 +49,7 @@ def test_all_records_are_there_under_the_new_key_and_no_old_way_opens_it(tmp_pat
     again = Vault.unlock(path, passphrase=FRESH, state_folder=state)
     assert read_contents(again) == before and not again.damaged and not again.is_older_copy
     assert again.ids(Label.KEPT_MEASURES) == [] and again.counter == counter + 1
-    assert again._vault_key != key
+    assert again.vault_key != key
     again.close()
     assert sorted(p.name for p in tmp_path.iterdir()) == ["a.vault", "state"]
 

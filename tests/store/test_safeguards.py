@@ -21,6 +21,6 @@ def test_defaults_until_written_then_what_was_written(vault: Vault) -> None:
 def test_where_they_are_damaged_the_strictest_hold(vault: Vault) -> None:
     with vault.transaction() as tx:
         safeguards.put_safeguards(tx, vault, Safeguards())
-    vault._connection.execute("UPDATE records SET sealed = randomblob(1052)")
+    vault.connection.execute("UPDATE records SET sealed = randomblob(1052)")
     held = safeguards.get_safeguards(vault)
     assert set(held.proof_before.values()) == {ProofRule.EACH}

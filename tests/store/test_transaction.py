@@ -7,7 +7,7 @@ import pytest
 from newknot.store.errors import RecordMissing
 from newknot.store.manifest import Label
 from newknot.store.records import new_id
-from newknot.store.transaction import SECRETS
+from newknot.store.sealed_file import SECRETS
 from newknot.store.vault import Vault
 from tests.conftest import CHEAP, PASSPHRASE
 

@@ -1,8 +1,9 @@
 """Wiring: the API as a sub-application, the interface's files, and the gate before both."""
 
 import asyncio
-from collections.abc import AsyncIterator
-from contextlib import asynccontextmanager, suppress
+import logging
+from collections.abc import AsyncIterator, Callable
+from contextlib import asynccontextmanager
 from pathlib import Path
 
 from fastapi import FastAPI
@@ -38,8 +39,9 @@ from newknot.api.routers import (
 from newknot.core.strength.measure import warm
 from newknot.usecases.keeper import Keeper
 
+_log = logging.getLogger("newknot")
 IDLE_LOOK_S = 1.0
-BACKUP_LOOKS = 60
+BACKUP_LOOK_S = 60.0
 ROUTERS = (
     vault,
     draws,
@@ -83,12 +85,16 @@ def make_app(keeper: Keeper, *, port: int, web_folder: Path) -> Guard:
 
     @asynccontextmanager
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
-        watch = asyncio.create_task(_lock_when_idle(keeper))
+        # Side by side: a disk that hangs in a backup holds no lock up.
+        watches = [
+            asyncio.create_task(_each(IDLE_LOOK_S, keeper.lock_if_idle)),
+            asyncio.create_task(_each(BACKUP_LOOK_S, keeper.backup_if_due)),
+        ]
         asyncio.get_running_loop().run_in_executor(None, warm)
         yield
-        watch.cancel()
-        with suppress(asyncio.CancelledError):
-            await watch
+        for watch in watches:
+            watch.cancel()
+        await asyncio.gather(*watches, return_exceptions=True)
         keeper.lock()
 
     app = FastAPI(openapi_url=None, docs_url=None, redoc_url=None, lifespan=lifespan)
@@ -97,11 +103,11 @@ def make_app(keeper: Keeper, *, port: int, web_folder: Path) -> Guard:
     return Guard(app, port=port)
 
 
-async def _lock_when_idle(keeper: Keeper) -> None:
-    looks = 0
+async def _each(seconds: float, act: Callable[[], None]) -> None:
+    """Does it again and again; whatever goes wrong once, it is done the next time."""
     while True:
-        await asyncio.sleep(IDLE_LOOK_S)
-        await asyncio.to_thread(keeper.lock_if_idle)
-        looks += 1
-        if looks % BACKUP_LOOKS == 0:
-            await asyncio.to_thread(keeper.backup_if_due)
+        await asyncio.sleep(seconds)
+        try:
+            await asyncio.to_thread(act)
+        except Exception as error:
+            _log.error("%s while looking after the vault", type(error).__name__)

@@ -1,8 +1,8 @@
 """The private key that opens bundles sealed for this vault, as one sealed record."""
 
 from newknot.core.secret import Secret
-from newknot.store.documents import packed, unpacked
 from newknot.store.manifest import Label
+from newknot.store.record_json import packed, unpacked
 from newknot.store.vault import SECRETS, Transaction, Vault, new_id
 
 

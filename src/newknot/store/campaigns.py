@@ -4,9 +4,9 @@ from contextlib import suppress
 from datetime import datetime
 
 from newknot.core.rotation.campaign import Campaign
-from newknot.store.documents import iso, packed, unpacked
 from newknot.store.errors import RecordDamaged
 from newknot.store.manifest import Label
+from newknot.store.record_json import iso, packed, unpacked
 from newknot.store.vault import Transaction, Vault
 
 

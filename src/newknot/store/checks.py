@@ -9,9 +9,9 @@ from typing import Any, TypeVar
 from newknot.core.audit.check_result import CheckResult, CheckSummary, ListAsked
 from newknot.core.audit.finding import Finding, FindingKind
 from newknot.core.audit.reach import CordKind, Group
-from newknot.store.documents import day, iso, packed, unpacked
 from newknot.store.errors import RecordDamaged
 from newknot.store.manifest import Label
+from newknot.store.record_json import day, iso, packed, unpacked
 from newknot.store.vault import CARD, Transaction, Vault, new_id
 
 _K = TypeVar("_K")

@@ -44,7 +44,7 @@ def connect(path: Path) -> sqlite3.Connection:
         connection.execute("SELECT count(*) FROM sqlite_schema").fetchall()
     except sqlite3.DatabaseError as error:
         connection.close()
-        raise _translated(error) from None
+        raise translated(error) from None
     return connection
 
 
@@ -80,7 +80,7 @@ def keep_before_migration(connection: sqlite3.Connection, path: Path) -> Path | 
         target.close()
         kept.unlink(missing_ok=True)
         if isinstance(error, sqlite3.DatabaseError):
-            raise _translated(error) from None
+            raise translated(error) from None
         raise
     target.execute("PRAGMA journal_mode = DELETE").fetchall()
     target.close()
@@ -132,7 +132,7 @@ def require_schema(connection: sqlite3.Connection) -> None:
         if connection.execute(_SCHEMA).fetchall() != expected:
             raise VaultDamaged(part="its schema")
     except sqlite3.DatabaseError as error:
-        raise _translated(error) from None
+        raise translated(error) from None
 
 
 @contextmanager
@@ -148,10 +148,11 @@ def transaction(connection: sqlite3.Connection) -> Iterator[None]:
                 connection.execute("ROLLBACK")
             raise
     except sqlite3.DatabaseError as error:
-        raise _translated(error) from None
+        raise translated(error) from None
 
 
-def _translated(error: sqlite3.DatabaseError) -> Exception:
+def translated(error: sqlite3.DatabaseError) -> Exception:
+    """What an error of SQLite means to whoever holds a vault."""
     if error.sqlite_errorcode == sqlite3.SQLITE_FULL:
         return DiskFull()
     if error.sqlite_errorcode in (sqlite3.SQLITE_READONLY, sqlite3.SQLITE_CANTOPEN):

@@ -5,9 +5,9 @@ guess number, and its reasons in words.
 """
 
 from newknot.core.strength.kept import KeptMeasure
-from newknot.store.documents import packed, unpacked
 from newknot.store.errors import RecordDamaged
 from newknot.store.manifest import Label
+from newknot.store.record_json import packed, unpacked
 from newknot.store.vault import Transaction, Vault, new_id
 
 Kept = dict[str, tuple[bytes, KeptMeasure]]

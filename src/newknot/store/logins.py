@@ -19,9 +19,9 @@ from newknot.core.login import (
     unnamed_secret_id,
 )
 from newknot.core.secret import Secret
-from newknot.store.documents import day, iso, moment, packed, unpacked
 from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.manifest import Label
+from newknot.store.record_json import day, iso, moment, packed, unpacked
 from newknot.store.vault import CARD, HISTORY, SECRETS, Transaction, Vault
 
 

@@ -5,10 +5,10 @@ from datetime import datetime
 from newknot.core.login import Origin
 from newknot.core.loose_end import LooseEnd
 from newknot.core.secret import Secret
-from newknot.store.documents import iso, packed, unpacked
 from newknot.store.errors import RecordDamaged
 from newknot.store.logins import origin_document, origin_of
 from newknot.store.manifest import Label
+from newknot.store.record_json import iso, packed, unpacked
 from newknot.store.vault import SECRETS, Transaction, Vault
 
 

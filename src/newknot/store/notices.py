@@ -4,9 +4,9 @@ from dataclasses import dataclass
 from datetime import date, datetime
 
 from newknot.core.audit.notice import Notice
-from newknot.store.documents import iso, packed, unpacked
 from newknot.store.errors import RecordDamaged
 from newknot.store.manifest import Label
+from newknot.store.record_json import iso, packed, unpacked
 from newknot.store.vault import Transaction, Vault, new_id
 
 

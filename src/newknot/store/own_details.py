@@ -1,9 +1,9 @@
 """The account holder's own details as one sealed record."""
 
 from newknot.core.own_details import OwnDetails
-from newknot.store.documents import packed, unpacked
 from newknot.store.errors import RecordDamaged
 from newknot.store.manifest import Label
+from newknot.store.record_json import packed, unpacked
 from newknot.store.vault import Transaction, Vault, new_id
 
 

@@ -5,9 +5,9 @@ from datetime import datetime
 from functools import partial
 
 from newknot.core.policy import NamedPolicy, SitePolicy
-from newknot.store.documents import iso, packed, unpacked
 from newknot.store.errors import RecordDamaged
 from newknot.store.manifest import Label
+from newknot.store.record_json import iso, packed, unpacked
 from newknot.store.vault import CARD, Transaction, Vault
 
 

@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 from datetime import datetime
 
-from newknot.store.documents import iso, moment, packed, unpacked
 from newknot.store.errors import RecordDamaged
 from newknot.store.manifest import Label
+from newknot.store.record_json import iso, moment, packed, unpacked
 from newknot.store.vault import Transaction, Vault, new_id
 
 

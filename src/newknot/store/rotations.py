@@ -13,10 +13,10 @@ from newknot.core.rotation import (
     RotationStep,
 )
 from newknot.core.secret import Secret
-from newknot.store.documents import iso, moment, packed, unpacked
 from newknot.store.errors import RecordDamaged
 from newknot.store.logins import origin_document, origin_of
 from newknot.store.manifest import Label
+from newknot.store.record_json import iso, moment, packed, unpacked
 from newknot.store.vault import CARD, SECRETS, Transaction, Vault
 
 

@@ -2,9 +2,9 @@
 
 from newknot.core.carry.keeping import KeepingRule
 from newknot.core.safeguards import Act, ProofRule, Safeguards
-from newknot.store.documents import iso, moment, packed, unpacked
 from newknot.store.errors import RecordDamaged
 from newknot.store.manifest import Label
+from newknot.store.record_json import iso, moment, packed, unpacked
 from newknot.store.vault import Transaction, Vault, new_id
 
 

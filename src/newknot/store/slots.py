@@ -11,10 +11,16 @@ from newknot.crypto import (
     WrongPassphrase,
     whole,
 )
+from newknot.store.database import transaction
 
 
 class SlotKind(Enum):
     """Which way to the vault key: statements that write, read and remove its slot."""
+
+    @property
+    def says(self) -> str:
+        """What opens it, in words."""
+        return "passphrase" if self is SlotKind.PASSPHRASE else "recovery sheet"
 
     PASSPHRASE = (
         """
@@ -83,6 +89,24 @@ def read_slots(connection: sqlite3.Connection, kind: SlotKind) -> list[Slot]:
     if not slots:
         raise SlotDamaged()
     return slots
+
+
+def slot_copies(connection: sqlite3.Connection, kind: SlotKind) -> list[Slot]:
+    """Every copy that is there and within bounds, whole or not."""
+    try:
+        return read_slots(connection, kind)
+    except SlotDamaged:
+        return []
+
+
+def mend_slots(connection: sqlite3.Connection, kind: SlotKind, slot: Slot) -> bool:
+    """Writes both copies anew where one is not this whole slot. Whether there was a need."""
+    if slot_copies(connection, kind) == [slot, slot]:
+        return False
+    with transaction(connection):
+        remove_slot(connection, kind)
+        write_slot(connection, slot, kind)
+    return True
 
 
 def usable_slot(connection: sqlite3.Connection, kind: SlotKind, vault_id: bytes) -> Slot:

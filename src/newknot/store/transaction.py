@@ -1,29 +1,27 @@
 """Writes of one transaction: sealed, stamped and noted, waiting for their commit."""
 
 import secrets
-from typing import TYPE_CHECKING, Any
 
+from newknot.core.carry.merge import Gone
 from newknot.crypto import seal
+from newknot.store.change_stamps import with_removed, with_stamps
 from newknot.store.errors import RecordMissing
-from newknot.store.lineage import note_removed, with_stamps
 from newknot.store.manifest import Entry, Key, Label
-from newknot.store.records import id_bytes, remove_record, write_record
+from newknot.store.record_json import packed
+from newknot.store.records import id_bytes, new_id, remove_record, write_record
+from newknot.store.sealed_file import CARD, HISTORY, SECRETS, Kept, SealedFile
 
-if TYPE_CHECKING:
-    from newknot.store.vault import Vault
-
-CARD, SECRETS, HISTORY = 1, 2, 3
-"""Parts of a record: what lists may open, the secrets, and the earlier secrets."""
 STEP_BYTES = {CARD: 1024, SECRETS: 512, HISTORY: 512}
+"""What the parts of a record are padded to, inside the seal."""
 
 
 class Transaction:
     """Writes that wait for their commit."""
 
-    def __init__(self, vault: "Vault") -> None:
-        self._vault = vault
+    def __init__(self, file: SealedFile) -> None:
+        self._file = file
         self.changes: dict[Key, Entry | None] = {}
-        self.decoded: dict[Key, tuple[tuple[int, bytes], Any]] = {}
+        self.decoded: dict[Key, Kept] = {}
 
     def put(
         self,
@@ -38,7 +36,7 @@ class Transaction:
 
         decoded: what `Vault.decoded` is to give of it from then on.
         """
-        text = with_stamps(self._vault, label, record_id, part, text)
+        text = with_stamps(self._file, label, record_id, part, text)
         self.put_as_it_is(label, record_id, text, part=part, decoded=decoded)
 
     def put_as_it_is(
@@ -51,19 +49,20 @@ class Transaction:
         decoded: object = None,
     ) -> None:
         """The same of a text that brings its own stamps, or has none."""
-        vault, key = self._vault, (id_bytes(record_id), part)
-        former = vault._entry(key)
+        file, key = self._file, (id_bytes(record_id), part)
+        former = file.entry(key)
         if former is not None and former.label is not label:
             raise RecordMissing()
-        revision = former.revision + 1 if former is not None else vault.counter + 1
+        # Made anew, it goes on beyond whatever a record of this id and part ever had.
+        revision = former.revision + 1 if former is not None else file.counter + 1
         sealed = seal(
-            vault._keys.records,
+            file.keys.records,
             text,
-            bound_to=vault._bound(label, key, revision),
+            bound_to=file.bound(label, key, revision),
             step=STEP_BYTES[part],
             random_bytes=secrets.token_bytes,
         )
-        write_record(vault._connection, *key, revision, sealed)
+        write_record(file.connection, *key, revision, sealed)
         self.changes[key] = Entry(label, revision, sealed[-16:])
         if decoded is not None:
             self.decoded[key] = ((revision, sealed[-16:]), decoded)
@@ -73,13 +72,22 @@ class Transaction:
         with another copy does not bring it back. Raises `RecordMissing`.
         """
         raw = id_bytes(record_id)
-        found = False
-        note_removed(self, self._vault, label, record_id)
-        for part in STEP_BYTES:
-            entry = self._vault._entry((raw, part))
-            if entry is not None and entry.label is label:
-                remove_record(self._vault._connection, raw, part)
-                self.changes[raw, part] = None
-                found = True
-        if not found:
+        parts = [
+            part
+            for part in STEP_BYTES
+            if (entry := self._file.entry((raw, part))) is not None and entry.label is label
+        ]
+        if not parts:
             raise RecordMissing()
+        removed = with_removed(self._file, label, record_id)
+        if removed is not None:
+            self.put_removed(removed)
+        for part in parts:
+            remove_record(self._file.connection, raw, part)
+            self.changes[raw, part] = None
+
+    def put_removed(self, removed: dict[str, Gone]) -> None:
+        """Writes the one record of what is gone for good."""
+        ids = self._file.ids(Label.REMOVED)
+        record_id = ids[0] if ids else new_id()
+        self.put(Label.REMOVED, record_id, packed({"removed": removed}))

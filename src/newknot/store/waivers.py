@@ -4,9 +4,9 @@ from datetime import datetime
 
 from newknot.core.audit import FindingKind
 from newknot.core.audit.waiver import Waiver, WaiverReason
-from newknot.store.documents import day, iso, moment, packed, unpacked
 from newknot.store.errors import RecordDamaged
 from newknot.store.manifest import Label
+from newknot.store.record_json import day, iso, moment, packed, unpacked
 from newknot.store.vault import Transaction, Vault
 
 

@@ -26,9 +26,9 @@ from newknot.exchange.bundle import (
 )
 from newknot.store.bundle_key import get_bundle_key, put_bundle_key
 from newknot.store.campaigns import get_campaign
-from newknot.store.contents import read_contents, write_merge
 from newknot.store.logins import get_card, get_history, get_secrets, put_card
 from newknot.store.loose_ends import list_loose_ends
+from newknot.store.merging import read_contents, write_merge
 from newknot.store.own_details import get_own_details
 from newknot.store.policies import get_policy
 from newknot.store.rotations import get_rotation, get_rotation_secrets

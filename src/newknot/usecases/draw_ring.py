@@ -15,7 +15,7 @@ from newknot.core.generate.looked_at import LookedAt
 from newknot.core.login import Origin
 from newknot.core.secret import Secret
 from newknot.crypto import new_vault_key, open_sealed, seal
-from newknot.store.documents import packed, unpacked
+from newknot.store.record_json import packed, unpacked
 from newknot.usecases.errors import DrawUnknown
 
 KEPT = 20

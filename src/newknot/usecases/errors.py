@@ -94,7 +94,13 @@ class BackupOfOtherKey(NewKnotError):
 
 
 class BackupNotVerified(NewKnotError):
-    """The backup did not open after writing, and was removed."""
+    """A copy that would not give everything back; it was put apart. data: part (in words),
+    title (of the login it is of, or "").
+    """
+
+
+class BackupFailed(NewKnotError):
+    """A backup by schedule ended in an error that nothing was known of. data: kind (its name)."""
 
 
 class ServiceOff(NewKnotError):

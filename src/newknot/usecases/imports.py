@@ -14,8 +14,8 @@ from newknot.core.secret import Secret
 from newknot.exchange.carried import CarriedLogin, ReadLogin
 from newknot.exchange.csv_logins import CsvTable, guess_mapping, logins_of, read_table
 from newknot.exchange.cxf import read_cxf
+from newknot.store.change_stamps import editions_of
 from newknot.store.errors import RecordDamaged, RecordMissing
-from newknot.store.lineage import editions_of
 from newknot.store.logins import (
     get_card,
     get_history,

@@ -21,7 +21,7 @@ from newknot.usecases.checks import CheckMemory
 from newknot.usecases.clock import Clock
 from newknot.usecases.draw_ring import DrawRing
 from newknot.usecases.driving import Drive
-from newknot.usecases.errors import SheetsVoid, VaultBusy, VaultLocked
+from newknot.usecases.errors import BackupFailed, SheetsVoid, VaultBusy, VaultLocked
 from newknot.usecases.guessing import GuessBrake
 from newknot.usecases.imports import BroughtIn
 from newknot.usecases.logins import empty_bin
@@ -70,7 +70,7 @@ class Keeper:
         self.path = path
         self.state_folder = state_folder
         self.backup_folder = backup_folder
-        self.backup_problem = ""
+        self.backup_problem: NewKnotError | None = None
         self.clock = clock
         self.random = random
         self.corpora = list(corpora)
@@ -290,11 +290,13 @@ class Keeper:
         try:
             with self.at_work() as vault:
                 backup_if_due(vault, self.folder_of(vault), now=self.clock.now())
-            self.backup_problem = ""
+            self.backup_problem = None
         except VaultLocked:
             return
         except NewKnotError as error:
-            self.backup_problem = error.code
+            self.backup_problem = error
+        except Exception as error:
+            self.backup_problem = BackupFailed(kind=type(error).__name__)
 
     def lock_if_idle(self) -> None:
         """Locks where the deadline has passed."""
@@ -313,8 +315,10 @@ class Keeper:
             self._changing.wait_for(lambda: self._running == 0, timeout=LOCK_WAIT_S)
             vault, self._vault = self._vault, None
             self._locking = False
-        vault.close()
-        self._forget()
+        try:
+            vault.close()
+        finally:
+            self._forget()
 
     def _forget(self) -> None:
         self.sessions.clear()

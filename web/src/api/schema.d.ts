@@ -53,13 +53,13 @@ export interface paths {
         };
         /**
          * List Backups
-         * @description All that lie in the folder for them, newest first.
+         * @description Those of this vault that lie in the folder for them, newest first.
          */
         get: operations["list_backups_backups_get"];
         put?: never;
         /**
          * Make Backup
-         * @description Writes a sealed copy into the backup folder and opens it once.
+         * @description Writes a sealed copy into the backup folder and reads it through to its last record.
          */
         post: operations["make_backup_backups_post"];
         delete?: never;
@@ -2414,7 +2414,7 @@ export interface components {
         };
         /**
          * BackupOut
-         * @description A backup that was opened after writing.
+         * @description A backup that was read through after writing.
          */
         BackupOut: {
             /**
@@ -4130,6 +4130,10 @@ export interface components {
             backup_place: string;
             /** Backup Problem */
             backup_problem: string;
+            /** Backup Problem Data */
+            backup_problem_data: {
+                [key: string]: unknown;
+            };
             /** Backup Weekly */
             backup_weekly: number;
             /** Clipboard Clear S */
@@ -4690,8 +4694,9 @@ export interface components {
          * Worklist
          * @description checked_at None: never checked. renewed_count of renewable_count logins have a new secret
          *     since a check first found one wanting. waived_count: findings accepted, which are not in the
-         *     list. unmeasured: titles of the logins whose secret could not be measured. new_count, gone_count: against the check before; None where there was none. notices_at:
-         *     when breach notices were last fetched.
+         *     list. new_count, gone_count: against the check before; None where there was none. notices_at:
+         *     when breach notices were last fetched. unmeasured: titles of logins whose secret could
+         *     not be measured.
          */
         Worklist: {
             /** Asked */

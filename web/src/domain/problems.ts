@@ -122,7 +122,9 @@ const SENTENCES: Record<string, (data: Data) => string> = {
   slot_damaged: () => "Both copies of the key slot are damaged: open a backup.",
   seal_broken: () => "A seal does not open.",
   corpus_invalid: (d) => `The corpus cannot be used: ${String(d.reason)}.`,
-  backup_not_verified: () => "The backup did not open after writing, so it was removed.",
+  backup_failed: (d) => `No backup was made (${String(d.kind)}). It is tried again.`,
+  backup_not_verified: (d) =>
+    `The backup would not give everything back: ${d.title ? `of ${String(d.title)}, ` : ""}${String(d.part)}. It was put apart, and no other was deleted for it.`,
   vault_folder_refused: (d) => `The folder cannot be written to: ${String(d.reason)}.`,
   disk_full: () => "The disk is full: nothing was changed.",
   host_refused: () => "This address is not the one New Knot answers at.",

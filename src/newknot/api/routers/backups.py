@@ -12,13 +12,13 @@ router = APIRouter(prefix="/backups", tags=["carry"])
 
 @router.get("")
 def list_backups(work: WorkDep) -> list[BackupOut]:
-    """All that lie in the folder for them, newest first."""
-    return [_shaped(one) for one in use.list_backups(work.keeper.folder_of(work.vault))]
+    """Those of this vault that lie in the folder for them, newest first."""
+    return [_shaped(one) for one in use.list_backups(work.vault, work.keeper.folder_of(work.vault))]
 
 
 @router.post("", status_code=201)
 def make_backup(work: WorkDep) -> BackupOut:
-    """Writes a sealed copy into the backup folder and opens it once."""
+    """Writes a sealed copy into the backup folder and reads it through to its last record."""
     work.require(Act.EXPORT)
     return _shaped(use.make_backup(work.vault, work.keeper.folder_of(work.vault), now=work.now))
 

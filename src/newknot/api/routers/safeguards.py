@@ -57,6 +57,7 @@ def verify_corpus(file_name: str, work: WorkDep) -> Verified:
 
 
 def _shaped(work: Work, held: Safeguards) -> SafeguardsOut:
+    problem = work.keeper.backup_problem
     return SafeguardsOut(
         lock_after_s=held.lock_after_s,
         clipboard_clear_s=held.clipboard_clear_s,
@@ -98,5 +99,6 @@ def _shaped(work: Work, held: Safeguards) -> SafeguardsOut:
         ],
         vault_path=str(work.keeper.path),
         backup_folder=str(work.keeper.folder_of(work.vault)),
-        backup_problem=work.keeper.backup_problem,
+        backup_problem=problem.code if problem is not None else "",
+        backup_problem_data=problem.data if problem is not None else {},
     )

@@ -87,7 +87,7 @@ class Undone(Shape):
 
 
 class BackupOut(Shape):
-    """A backup that was opened after writing."""
+    """A backup that was read through after writing."""
 
     name: str
     path: str

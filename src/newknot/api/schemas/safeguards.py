@@ -54,3 +54,4 @@ class SafeguardsOut(SafeguardsIn):
     vault_path: str
     backup_folder: str
     backup_problem: str
+    backup_problem_data: dict[str, object]

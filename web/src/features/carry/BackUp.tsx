@@ -47,7 +47,7 @@ export function BackUp() {
   return (
     <section className="stack" aria-label="Back up">
       <p>
-        A backup is one file with the whole vault, sealed as the vault is and opened once after it
+        A backup is one file with the whole vault, sealed as the vault is and read through after it
         is written; the same passphrase opens it: <code>./run serve --vault FILE</code>.{" "}
         {safeguards &&
           (safeguards.backup_every_h
@@ -57,7 +57,8 @@ export function BackUp() {
       </p>
       {safeguards?.backup_problem && (
         <p className="problem" role="alert">
-          The last one by schedule failed: {sentence({ code: safeguards.backup_problem, data: {} })}
+          The last one by schedule failed:{" "}
+          {sentence({ code: safeguards.backup_problem, data: safeguards.backup_problem_data })}
         </p>
       )}
       <div className="row">
@@ -66,7 +67,7 @@ export function BackUp() {
         </Button>
         {made && (
           <span role="status" className="small">
-            Written and opened once to be sure: <b>{made}</b>
+            Written, and read through to the last record: <b>{made}</b>
           </span>
         )}
         {restored && (

@@ -4,11 +4,12 @@ from collections.abc import Callable
 
 from newknot.core.carry.merge import HISTORY, MERGED_LABELS, Contents, Merge
 from newknot.core.carry.stamps import risen, unstamped
-from newknot.store.documents import packed, unpacked
+from newknot.store.change_stamps import PARTS, get_removed, new_tag
 from newknot.store.errors import RecordDamaged, RecordMissing
-from newknot.store.lineage import PARTS, get_removed, new_tag, put_removed
 from newknot.store.manifest import Label
-from newknot.store.vault import Transaction, Vault
+from newknot.store.record_json import packed, unpacked
+from newknot.store.sealed_file import SealedFile
+from newknot.store.transaction import Transaction
 
 Step = Callable[[int, int], object]
 """Takes how much is done of how much; may raise, to stop."""
@@ -18,7 +19,7 @@ def no_step(done: int, total: int) -> None:
     """Of one who does not ask."""
 
 
-def read_contents(vault: Vault, step: Step = no_step) -> Contents:
+def read_contents(vault: SealedFile, step: Step = no_step) -> Contents:
     """Everything that can be read; a record that is damaged is left out as a whole."""
     found = Contents(removed=get_removed(vault))
     ids = {one: vault.ids(one) for one in Label if one.name in MERGED_LABELS}
@@ -38,7 +39,7 @@ def read_contents(vault: Vault, step: Step = no_step) -> Contents:
 
 
 def write_merge(
-    tx: Transaction, vault: Vault, before: Contents, merge: Merge, step: Step = no_step
+    tx: Transaction, vault: SealedFile, before: Contents, merge: Merge, step: Step = no_step
 ) -> None:
     """Writes what a merge changes of what was there. Its documents bring their own stamps."""
     for label_name, record_id in merge.removed:
@@ -51,10 +52,10 @@ def write_merge(
             if known.get(part) != document:
                 tx.put_as_it_is(Label[label_name], record_id, packed(document), part=int(part))
     if get_removed(vault) != merge.contents.removed:
-        put_removed(tx, vault, merge.contents.removed)
+        tx.put_removed(merge.contents.removed)
 
 
-def _parts(vault: Vault, label: Label, record_id: str) -> dict[str, dict[str, object]]:
+def _parts(vault: SealedFile, label: Label, record_id: str) -> dict[str, dict[str, object]]:
     parts = {}
     for part in PARTS:
         try:
@@ -64,7 +65,7 @@ def _parts(vault: Vault, label: Label, record_id: str) -> dict[str, dict[str, ob
     return parts
 
 
-def write_contents(tx: Transaction, vault: Vault, then: Contents) -> None:
+def write_contents(tx: Transaction, vault: SealedFile, then: Contents) -> None:
     """Puts everything back as it was then: a change like any other, with new stamps."""
     ours = read_contents(vault)
     for label, records in ours.records.items():

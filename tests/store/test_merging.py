@@ -5,8 +5,8 @@ from pathlib import Path
 from newknot.core.carry.merge import merged
 from newknot.core.login import LoginSecrets
 from newknot.core.secret import Secret
-from newknot.store.contents import read_contents, write_merge
 from newknot.store.logins import get_secrets, put_secrets
+from newknot.store.merging import read_contents, write_merge
 from newknot.store.vault import Vault, new_id
 from tests.conftest import CHEAP, PASSPHRASE
 from tests.store.samples import OWN

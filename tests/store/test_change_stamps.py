@@ -5,7 +5,7 @@ from pathlib import Path
 
 from newknot.core.loose_end import LooseEnd
 from newknot.core.secret import Secret
-from newknot.store.lineage import get_removed
+from newknot.store.change_stamps import get_removed
 from newknot.store.loose_ends import list_loose_ends, put_loose_end, remove_loose_end
 from newknot.store.manifest import Label
 from newknot.store.vault import Vault, new_id

@@ -1,0 +1,128 @@
+"""Sealed copies of a vault's file: written, read through to the last record, and looked into."""
+
+import sqlite3
+from collections.abc import Callable
+from contextlib import closing
+from pathlib import Path
+
+from newknot.core.errors import NewKnotError
+from newknot.store.database import connect, require_schema, translated
+from newknot.store.errors import RecordDamaged, VaultDamaged
+from newknot.store.manifest import Label
+from newknot.store.record_json import unpacked
+from newknot.store.sealed_file import SealedFile
+from newknot.store.slots import SlotKind, slot_copies
+from newknot.store.vault import Vault
+
+_VAULT_ID = "SELECT vault_id FROM vault WHERE singleton = 1"
+
+
+class CopyFaulty(Exception):
+    """A copy that would not give everything back: in which part (in words), of which record."""
+
+    def __init__(self, part: str, record_id: str = "") -> None:
+        super().__init__(part)
+        self.part = part
+        self.record_id = record_id
+
+
+def write_copy(vault: Vault, path: Path) -> None:
+    """A copy of the file by SQLite's own backup, as sealed as the vault itself. On an error nothing
+    is left of it.
+
+    Raises `DiskFull`, `VaultFolderRefused`, `VaultDamaged`.
+    """
+    try:
+        target = connect(path)
+        try:
+            if vault.path.exists():
+                # A connection of its own: the vault goes on reading and writing beside it.
+                with closing(connect(vault.path)) as source:
+                    source.backup(target)
+            else:
+                with vault.lock:
+                    vault.connection.backup(target)
+            target.execute("PRAGMA wal_checkpoint(TRUNCATE)").fetchall()
+            target.execute("PRAGMA journal_mode = DELETE").fetchall()
+        finally:
+            target.close()
+    except sqlite3.DatabaseError as error:
+        remove_copy(path)
+        raise translated(error) from None
+    except BaseException:
+        remove_copy(path)
+        raise
+
+
+def remove_copy(path: Path) -> None:
+    """The copy is gone, with all that SQLite keeps beside it."""
+    for ending in ("", "-wal", "-shm", "-journal"):
+        path.with_name(path.name + ending).unlink(missing_ok=True)
+
+
+def require_whole_copy(
+    vault: Vault, path: Path, *, least_counter: int, step: Callable[[], object] = lambda: None
+) -> None:
+    """Reads a copy through: every record decrypted and decoded, the manifest whole, both copies of
+    each key slot byte for byte those by which the vault is entered.
+
+    It holds nothing of the vault up. least_counter: the vault's change counter before copying.
+    step is called for each record, and may raise to stop. Raises `CopyFaulty`.
+    """
+    try:
+        with closing(connect(path)) as connection:
+            require_schema(connection)
+            _require_slots(vault, connection)
+            copy = SealedFile(connection, vault.vault_key, vault.vault_id)
+            copy.load()
+            if copy.counter < least_counter:
+                raise CopyFaulty("its manifest, which is older")
+            for key, label in copy.damaged:
+                raise CopyFaulty(_kind(label), key[0].hex())
+            for key, entry in copy.manifest.entries.items():
+                step()
+                try:
+                    unpacked(copy.opened(key, entry))
+                except (RecordDamaged, ValueError):
+                    raise CopyFaulty(_kind(entry.label), key[0].hex()) from None
+    except VaultDamaged as error:
+        raise CopyFaulty(str(error.data["part"])) from None
+    except sqlite3.DatabaseError:
+        raise CopyFaulty("the file as a database") from None
+
+
+def opened_copy(vault: Vault, path: Path) -> SealedFile | None:
+    """A copy of this vault, to be read; None where this vault's key does not open it whole."""
+    try:
+        connection = connect(path)
+    except NewKnotError:
+        return None
+    try:
+        copy = SealedFile(connection, vault.vault_key, vault.vault_id)
+        copy.load()
+    except (VaultDamaged, sqlite3.DatabaseError):
+        connection.close()
+        return None
+    return copy
+
+
+def vault_id_of(path: Path) -> bytes | None:
+    """Which vault a file is of; None where it does not say."""
+    try:
+        with closing(sqlite3.connect(f"{path.as_uri()}?mode=ro&immutable=1", uri=True)) as found:
+            row = found.execute(_VAULT_ID).fetchone()
+    except sqlite3.Error:
+        return None
+    return bytes(row[0]) if row is not None else None
+
+
+def _require_slots(vault: Vault, connection: sqlite3.Connection) -> None:
+    for kind in SlotKind:
+        found = slot_copies(connection, kind)
+        slot = vault.slots.get(kind)
+        if found != ([] if slot is None else [slot, slot]):
+            raise CopyFaulty(f"a key slot ({kind.says})")
+
+
+def _kind(label: Label | None) -> str:
+    return "a record" if label is None else label.name.lower().replace("_", " ")

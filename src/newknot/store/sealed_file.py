@@ -1,0 +1,139 @@
+"""One open vault file: its connection, keys and manifest, and its records as they are sealed."""
+
+import sqlite3
+from collections.abc import Callable, Collection
+from threading import RLock
+from typing import Any, TypeVar
+
+from newknot.crypto import SealBroken, VaultKeys, associated_data, open_sealed
+from newknot.store.errors import RecordDamaged, RecordMissing
+from newknot.store.manifest import FORMAT, Entry, Key, Label, Manifest
+from newknot.store.records import id_bytes, read_record, read_tags
+
+CARD, SECRETS, HISTORY = 1, 2, 3
+"""Parts of a record: what lists may open, the secrets, and the earlier secrets."""
+Decoded = TypeVar("Decoded")
+Kept = tuple[tuple[int, bytes], Any]
+"""(revision, tag) of a record part, and what was made of it."""
+
+
+class SealedFile:
+    """What reading and writing share. Safe for threads: one lock serialises the one connection.
+
+    damaged: records that are not what the manifest says; they are never half-read. pending: what
+    the transaction under way has changed so far.
+    """
+
+    def __init__(self, connection: sqlite3.Connection, vault_key: bytes, vault_id: bytes) -> None:
+        self.connection = connection
+        self.vault_key = vault_key
+        self.vault_id = vault_id
+        self.keys = VaultKeys.of(vault_key, vault_id=vault_id)
+        self.manifest = Manifest(self.keys.manifest, vault_id)
+        self.lock = RLock()
+        self.pending: dict[Key, Entry | None] | None = None
+        self.kept: dict[Key, Kept] = {}
+        self.damaged: list[tuple[Key, Label | None]] = []
+
+    def load(self) -> None:
+        """Reads the manifest and holds every record's revision and tag against it.
+
+        Raises `VaultDamaged`.
+        """
+        self.manifest.load(self.connection)
+        rows = {(rid, part): (rev, tag) for rid, part, rev, tag in read_tags(self.connection)}
+        entries = self.manifest.entries
+        for key, entry in entries.items():
+            if rows.get(key) != (entry.revision, entry.tag):
+                self.damaged.append((key, entry.label))
+        self.damaged.extend((key, None) for key in rows.keys() - entries.keys())
+
+    def forget(self) -> None:
+        """Closes the file and drops every key."""
+        with self.lock:
+            self.connection.close()
+            self.manifest.entries.clear()
+            self.kept.clear()
+            self.keys = VaultKeys(b"", b"", b"")
+            self.vault_key = b""
+
+    @property
+    def counter(self) -> int:
+        """How many changes were ever committed."""
+        return self.manifest.counter
+
+    def entries(self) -> dict[Key, Entry]:
+        """Every record part that the manifest knows."""
+        with self.lock:
+            return dict(self.manifest.entries)
+
+    def entry(self, key: Key) -> Entry | None:
+        """An entry as the transaction under way leaves it."""
+        if self.pending is not None and key in self.pending:
+            return self.pending[key]
+        return self.manifest.entries.get(key)
+
+    def bound(self, label: Label, key: Key, revision: int) -> bytes:
+        """What a record part is sealed to: vault, kind, id, part and revision."""
+        return associated_data(FORMAT, self.vault_id, label.name, key[0], key[1], revision)
+
+    def ids(self, label: Label) -> list[str]:
+        """Ids (hex) of all records of a kind, damaged ones included."""
+        with self.lock:
+            entries: dict[Key, Entry | None] = {**self.manifest.entries, **(self.pending or {})}
+            found = {k[0] for k, e in entries.items() if e is not None and e.label is label}
+        return sorted(record_id.hex() for record_id in found)
+
+    def get(self, label: Label, record_id: str, part: int = CARD) -> bytes:
+        """The text of one part of a record. Raises `RecordMissing`, `RecordDamaged`."""
+        with self.lock:
+            key = (id_bytes(record_id), part)
+            entry = self.entry(key)
+            if entry is None or entry.label is not label:
+                raise RecordMissing()
+            return self.opened(key, entry)
+
+    def opened(self, key: Key, entry: Entry) -> bytes:
+        """The text that an entry of the manifest stands for. Raises `RecordDamaged`."""
+        try:
+            row = read_record(self.connection, *key)
+        except sqlite3.DatabaseError:
+            raise RecordDamaged(record_id=key[0].hex()) from None
+        if row is None or (row[0], row[1][-16:]) != (entry.revision, entry.tag):
+            raise RecordDamaged(record_id=key[0].hex())
+        try:
+            bound = self.bound(entry.label, key, entry.revision)
+            return open_sealed(self.keys.records, row[1], bound_to=bound)
+        except SealBroken:
+            raise RecordDamaged(record_id=key[0].hex()) from None
+
+    def decoded(
+        self, label: Label, record_id: str, part: int, decode: Callable[[bytes], Decoded]
+    ) -> Decoded:
+        """What `decode` makes of a part; kept in memory while the vault is open, for this revision.
+
+        Raises `RecordMissing`, `RecordDamaged`.
+        """
+        with self.lock:
+            key = (id_bytes(record_id), part)
+            entry = self.entry(key)
+            held = self.kept.get(key)
+            if held is not None and entry is not None and held[0] == (entry.revision, entry.tag):
+                found: Decoded = held[1]
+                return found
+            found = decode(self.get(label, record_id, part))
+            if entry is not None and self.pending is None:
+                self.kept[key] = ((entry.revision, entry.tag), found)
+            return found
+
+    def revisions(self, labels: Collection[Label]) -> dict[Label, dict[str, tuple[int, int]]]:
+        """Of all records of these kinds, by id (hex): revisions of card and secrets; 0: none."""
+        with self.lock:
+            entries = self.manifest.entries
+            found: dict[Label, dict[str, tuple[int, int]]] = {label: {} for label in labels}
+            for (record_id, part), entry in entries.items():
+                if part == CARD and entry.label in found:
+                    secrets = entries.get((record_id, SECRETS))
+                    revisions = entry.revision, secrets.revision if secrets else 0
+                    found[entry.label][record_id.hex()] = revisions
+            return found

@@ -1,0 +1,95 @@
+"""Records as they are sealed: nothing is seen of them, and no change from outside is believed."""
+
+from pathlib import Path
+
+import pytest
+
+from newknot.store.errors import (
+    RecordDamaged,
+    RecordMissing,
+)
+from newknot.store.manifest import Label
+from newknot.store.vault import Vault
+from tests.conftest import PASSPHRASE, new_vault, reopened
+from tests.store.samples import put, raw
+
+
+@pytest.mark.parametrize("wrong", ["", "xyz", "00", "0" * 32])
+def test_an_id_that_is_none_is_missing(vault: Vault, wrong: str) -> None:
+    with pytest.raises(RecordMissing):
+        vault.get(Label.LOGIN, wrong)
+
+
+def test_a_record_under_another_label_is_missing(vault: Vault) -> None:
+    record_id = put(vault, b"card")
+    with pytest.raises(RecordMissing):
+        vault.get(Label.POLICY, record_id)
+
+
+def test_the_file_shows_neither_text_nor_kind(tmp_path: Path) -> None:
+    vault = new_vault(tmp_path)
+    for i in range(20):
+        put(vault, f"Gantry Rentals {i} login".encode())
+    files = list(tmp_path.glob("own.vault*"))
+    assert len(files) >= 2
+    for path in files:
+        body = path.read_bytes()
+        assert b"Gantry" not in body and PASSPHRASE.encode() not in body and b"LOGIN" not in body
+    vault.close()
+
+
+CHANGES = {
+    "flipped": (
+        "UPDATE records SET sealed = CAST(iif(substr(sealed, 1, 1) = X'00', X'01', X'00') "
+        "|| substr(sealed, 2) AS BLOB) WHERE rowid = 1"
+    ),
+    "cut": "UPDATE records SET sealed = substr(sealed, 1, 40) WHERE rowid = 1",
+    "dropped": "DELETE FROM records WHERE rowid = 1",
+    "revision": "UPDATE records SET revision = revision + 1 WHERE rowid = 1",
+    "swapped": (
+        "UPDATE records SET sealed = (SELECT sealed FROM records WHERE rowid = 2) WHERE rowid = 1"
+    ),
+    "added": (
+        "INSERT INTO records (record_id, part, revision, sealed) "
+        "VALUES (randomblob(16), 1, 1, randomblob(1052))"
+    ),
+}
+
+
+@pytest.mark.parametrize("change", CHANGES.values(), ids=CHANGES.keys())
+def test_a_record_changed_from_outside_is_named_and_never_read(tmp_path: Path, change: str) -> None:
+    vault = new_vault(tmp_path)
+    ids = [put(vault, b"one"), put(vault, b"two"), put(vault, b"three")]
+    vault.close()
+    connection = raw(tmp_path)
+    connection.execute(change)
+    connection.close()
+    vault = reopened(tmp_path)
+    read: list[bytes] = []
+    for record_id in ids:
+        try:
+            read.append(vault.get(Label.LOGIN, record_id))
+        except RecordDamaged:
+            continue
+    if change == CHANGES["added"]:
+        assert len(read) == 3 and len(vault.damaged) == 1
+    else:
+        assert len(set(read)) == 2 and set(read) < {b"one", b"two", b"three"}
+    if change != CHANGES["flipped"]:
+        assert len(vault.damaged) == 1
+    vault.close()
+
+
+def test_an_older_record_put_back_is_noticed(tmp_path: Path) -> None:
+    vault = new_vault(tmp_path)
+    record_id = put(vault, b"old")
+    connection = raw(tmp_path)
+    old = connection.execute("SELECT revision, sealed FROM records").fetchone()
+    put(vault, b"new", record_id)
+    vault.close()
+    connection.execute("UPDATE records SET revision = ?, sealed = ?", old)
+    connection.close()
+    vault = reopened(tmp_path)
+    with pytest.raises(RecordDamaged):
+        vault.get(Label.LOGIN, record_id)
+    vault.close()
