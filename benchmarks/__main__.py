@@ -41,10 +41,10 @@ from newknot.crypto import INTERACTIVE, derive_key
 from newknot.edge import SystemRandom
 from newknot.store.logins import get_secrets, list_cards
 from newknot.store.vault import Vault
-from newknot.usecases.checks import audited, run_check
-from newknot.usecases.logins import LoginDraft, NewSecret, add_login, list_logins
+from newknot.usecases.check.checks import audited, run_check
+from newknot.usecases.logins.logins import LoginDraft, NewSecret, add_login, list_logins
 from newknot.usecases.progress import Progress
-from newknot.usecases.vault_passphrase import Likeness, judge
+from newknot.usecases.vault.vault_passphrase import Likeness, judge
 
 PASSPHRASE = "seven lamps over wet gravel"  # noqa: S105
 SIX_WORDS = "gravel oven mitten copper thimble yearbook"

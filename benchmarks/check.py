@@ -12,10 +12,10 @@ from newknot.core.login import Origin
 from newknot.core.secret import Secret
 from newknot.crypto import KdfParameters
 from newknot.store.vault import Vault
-from newknot.usecases.checks import CheckMemory, run_check
-from newknot.usecases.logins import LoginDraft, NewSecret, add_login, edit_login, list_logins
+from newknot.usecases.check.checks import CheckMemory, run_check
+from newknot.usecases.check.worklist import work_to_do
+from newknot.usecases.logins.logins import LoginDraft, NewSecret, add_login, edit_login, list_logins
 from newknot.usecases.progress import Progress
-from newknot.usecases.worklist import work_to_do
 
 PASSPHRASE = "seven lamps over wet gravel"  # noqa: S105
 LOGINS = 10_000

@@ -1,8 +1,10 @@
-"""The program: `serve`, `demo`, `corpus`, `openapi`. The only reader of the command line."""
+"""The program: `serve`, `demo`, `corpus`, `openapi`. The only reader of the command line.
+
+Each command imports what it needs when it is wanted: what is refused is refused at once.
+"""
 
 import argparse
 import json
-import logging
 import os
 import signal
 import socket
@@ -10,9 +12,7 @@ import sys
 from datetime import date
 from pathlib import Path
 
-import uvicorn
-
-from newknot.api.app import make_api, make_app
+from newknot.api.app import make_api
 from newknot.core.errors import NewKnotError
 from newknot.crypto import INTERACTIVE
 from newknot.edge import (
@@ -27,7 +27,7 @@ from newknot.store.corpus import SUFFIX, Corpus, open_corpora
 from newknot.store.corpus_build import CorpusBuildStopped, HashList, build_corpus
 from newknot.store.errors import VaultFolderRefused, VaultInUse
 from newknot.store.vault_lock import VaultLock
-from newknot.usecases.keeper import Keeper
+from newknot.usecases.vault.keeper import Keeper
 
 DEFAULT_PORT = 47806
 
@@ -56,17 +56,19 @@ def _parser() -> argparse.ArgumentParser:
     serve = commands.add_parser("serve", help="open your own vault")
     serve.add_argument("--vault", type=Path, help="the vault file")
     serve.add_argument("--port", type=int, default=DEFAULT_PORT)
-    serve.add_argument("--web", type=Path, default=Path("web/dist"))
+    serve.add_argument("--web", type=Path, default=_web_folder())
     serve.add_argument("--state", type=Path, help="the folder of anchors")
     serve.add_argument(
         "--corpus", type=Path, action="append", help="a corpus file, instead of those built here"
     )
+    serve.add_argument("--open", action="store_true", help="open it in your browser")
     serve.set_defaults(command=_serve)
     demo = commands.add_parser("demo", help="the made-up world, with practice sites")
     demo.add_argument("--folder", type=Path, default=Path("var/demo"))
     demo.add_argument("--port", type=int, default=DEFAULT_PORT)
     demo.add_argument("--sites-port", type=int, default=DEFAULT_PORT + 1)
-    demo.add_argument("--web", type=Path, default=Path("web/dist"))
+    demo.add_argument("--web", type=Path, default=_web_folder())
+    demo.add_argument("--open", action="store_true", help="open it in your browser")
     demo.set_defaults(command=_demo)
     corpus = commands.add_parser("corpus", help="breach corpora: build, list, verify")
     acts = corpus.add_subparsers(required=True)
@@ -90,89 +92,53 @@ def _parser() -> argparse.ArgumentParser:
 
 def _serve(arguments: argparse.Namespace) -> None:
     harden()
-    path: Path = arguments.vault or data_folder() / "own.vault"
+    lock = _held(arguments.vault or data_folder() / "own.vault", arguments.port)
+    from newknot.serving import run_server
+
     corpora, refused = open_corpora(_corpora_folder())
     if arguments.corpus:
         corpora, refused = [Corpus.open(one) for one in arguments.corpus], []
     run_server(
-        path,
+        lock,
         port=arguments.port,
         web_folder=arguments.web,
         anchors=arguments.state or state_folder(),
         corpora=corpora,
         refused_corpora=refused,
         says="",
+        opens_browser=arguments.open,
     )
 
 
 def _demo(arguments: argparse.Namespace) -> None:
     harden()
-    from newknot.demo.world import PASSPHRASE, PracticeSites, prepare, write_outside
-
     folder: Path = arguments.folder.absolute()
-    require_free(arguments.port)
+    lock = _held(folder / "ilse-quist.vault", arguments.port)
+    from newknot.demo.world import PASSPHRASE, PracticeSites, prepare, write_outside
+    from newknot.serving import run_server
+    from newknot.store.corpus import Corpus
+
     sites = PracticeSites(folder, port=arguments.sites_port)
     write_outside(sites, now=SystemClock().now())
     with sites:
         prepared = prepare(folder, sites=sites, clock=SystemClock())
         run_server(
-            prepared.vault_path,
+            lock,
             port=arguments.port,
             web_folder=arguments.web,
             anchors=folder / "state",
             corpora=[Corpus.open(one) for one in prepared.corpus_paths],
             refused_corpora=[],
             says=f"Passphrase of the demo vault:  {PASSPHRASE}\nPractice sites:  {sites.listing}",
+            opens_browser=arguments.open,
         )
 
 
-def run_server(
-    vault_path: Path,
-    *,
-    port: int,
-    web_folder: Path,
-    anchors: Path,
-    corpora: list[Corpus],
-    refused_corpora: list[tuple[str, str]],
-    says: str,
-) -> None:
-    """Holds the vault's lock and serves until stopped."""
+def _held(vault: Path, port: int) -> VaultLock:
+    """The vault's lock, before anything slow: links are followed once, for what lies beside too."""
     require_free(port)
     address = f"http://127.0.0.1:{port}/"
-    vault_path = vault_path.resolve()  # links are followed once, for every file beside it too
-    lock = VaultLock(vault_path, address=address, addresses=runtime_folder())
-    keeper = Keeper(
-        vault_path,
-        state_folder=anchors,
-        backup_folder=vault_path.parent / "backups",
-        clock=SystemClock(),
-        random=SystemRandom(),
-        parameters=INTERACTIVE,
-        corpora=corpora,
-        refused_corpora=refused_corpora,
-        hold_file=lock.hold_file,
-    )
-    app = make_app(keeper, port=port, web_folder=web_folder)
-    logging.basicConfig(level=logging.WARNING, format="%(levelname)s %(message)s")
-    print(f"New Knot is ready:  {address}", flush=True)
-    if says:
-        print(says, flush=True)
-    try:
-        uvicorn.run(
-            app,
-            host="127.0.0.1",
-            port=port,
-            # The faster loop keeps one read buffer for life, with what was last sent in it.
-            loop="asyncio",
-            http="httptools",
-            ws="none",
-            log_config=None,
-            access_log=False,
-            server_header=False,
-            timeout_graceful_shutdown=2,
-        )
-    finally:
-        lock.release()
+    return VaultLock(vault.resolve(), address=address, addresses=runtime_folder())
 
 
 def require_free(port: int) -> None:
@@ -185,11 +151,18 @@ def require_free(port: int) -> None:
             sys.exit(f"Port {port} is in use: stop what holds it, or choose another by --port.")
 
 
+def _web_folder() -> Path:
+    """The built interface: within the installed package, or as a checkout builds it."""
+    within = Path(__file__).parent / "web"
+    return within if within.is_dir() else Path("web/dist")
+
+
 def _corpora_folder() -> Path:
     return data_folder() / "corpora"
 
 
 def _corpus_build(arguments: argparse.Namespace) -> None:
+
     target = arguments.into
     if target is None:
         _corpora_folder().mkdir(parents=True, exist_ok=True, mode=0o700)
@@ -225,6 +198,7 @@ def _corpus_build(arguments: argparse.Namespace) -> None:
 
 
 def _corpus_list(arguments: argparse.Namespace) -> None:
+
     corpora, refused = open_corpora(_corpora_folder())
     for one in corpora:
         title = one.title
@@ -234,12 +208,15 @@ def _corpus_list(arguments: argparse.Namespace) -> None:
 
 
 def _corpus_verify(arguments: argparse.Namespace) -> None:
+
     for path in arguments.files:
         Corpus.open(path).verify()
         print(f"{path}: whole")
 
 
 def _openapi(arguments: argparse.Namespace) -> None:
+    from newknot.edge import SystemClock
+
     keeper = Keeper(
         Path(os.devnull),
         state_folder=Path(os.devnull),

@@ -11,7 +11,7 @@ from starlette.testclient import TestClient
 from newknot.api.app import make_app
 from newknot.edge import SystemRandom
 from newknot.store.corpus import Corpus
-from newknot.usecases.keeper import Keeper
+from newknot.usecases.vault.keeper import Keeper
 from tests.conftest import CHEAP, PASSPHRASE, HandClock
 
 PORT = 47806

@@ -15,7 +15,7 @@ from newknot.store.corpus import Corpus
 from newknot.store.corpus_build import HashList, build_corpus
 from newknot.store.passphrases import get_passphrases
 from newknot.store.vault import Vault
-from newknot.usecases import measuring
+from newknot.usecases.check import measuring
 from tests.api.conftest import Api
 from tests.conftest import PASSPHRASE
 
@@ -173,7 +173,7 @@ def test_a_change_that_fails_leaves_the_former_passphrase(
     def full(*_: object) -> None:
         raise sqlite3.OperationalError("database or disk is full")
 
-    monkeypatch.setattr("newknot.usecases.vault_passphrase.put_passphrases", full)
+    monkeypatch.setattr("newknot.usecases.vault.vault_passphrase.put_passphrases", full)
     body = {"current": PASSPHRASE, "passphrase": LATER}
     assert not api.call("PUT", "vault/passphrase", body).is_success
     assert api.keeper._vault is not None

@@ -7,7 +7,8 @@ from typing import Any
 
 import pytest
 
-import newknot.__main__  # noqa: F401 - so that every error class is known
+import newknot.serving
+import newknot.store.corpus_build  # noqa: F401 - so that every error class is known
 from newknot.api.app import make_api
 from newknot.api.errors import STATUS
 from newknot.core.errors import NewKnotError

@@ -13,10 +13,10 @@ from newknot.store.logins import get_history
 from newknot.store.manifest import Label
 from newknot.store.rotations import list_rotations
 from newknot.store.vault import Vault
-from newknot.usecases.checks import run_check
-from newknot.usecases.corpora import AskedList
-from newknot.usecases.logins import list_logins
-from newknot.usecases.loose_ends import list_loose_ends
+from newknot.usecases.check.checks import run_check
+from newknot.usecases.check.corpora import AskedList
+from newknot.usecases.logins.logins import list_logins
+from newknot.usecases.logins.loose_ends import list_loose_ends
 from newknot.usecases.progress import Progress
 from tests.support.running import free_port
 

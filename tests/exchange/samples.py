@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from newknot.core.login import Importance, PlainField, SecretField
 from newknot.core.secret import Secret
-from newknot.exchange.carried import CarriedLogin
+from newknot.exchange.portable_login import PortableLogin
 
 _TEXT = st.text(st.characters(codec="utf-8", exclude_characters="\0"), max_size=30)
 _AWKWARD = st.sampled_from(
@@ -21,11 +21,11 @@ KEY = (
 
 
 @st.composite
-def logins(draw: st.DrawFn) -> CarriedLogin:
+def logins(draw: st.DrawFn) -> PortableLogin:
     """One login as a vault gives it out."""
     names = draw(st.lists(NAME, unique=True, max_size=3))
     moment = datetime(2026, 3, 4, 5, 6, 7, tzinfo=UTC)
-    return CarriedLogin(
+    return PortableLogin(
         title=draw(LINE.filter(bool)),
         user_name=draw(LINE),
         address=draw(st.sampled_from(["", "https://gantry.example/x?y=1,2", "lumen.example"])),

@@ -7,7 +7,7 @@ from typing import Any
 
 import pytest
 
-from newknot.core.carry.merge import Contents
+from newknot.core.merging.merge import Contents
 from newknot.exchange.bundle import BundleContentRefused, read_content, write_content
 
 AT = datetime(2026, 5, 3, 12, tzinfo=UTC)

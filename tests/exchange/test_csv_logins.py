@@ -7,7 +7,6 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from newknot.exchange.carried import CarriedLogin
 from newknot.exchange.csv_logins import (
     CsvRefused,
     guess_mapping,
@@ -15,6 +14,7 @@ from newknot.exchange.csv_logins import (
     read_table,
     write_logins,
 )
+from newknot.exchange.portable_login import PortableLogin
 from tests.exchange.samples import logins
 
 
@@ -98,14 +98,16 @@ def test_no_bytes_raise_anything_else(body: bytes) -> None:
 
 @settings(deadline=None)
 @given(st.lists(logins(), min_size=1, max_size=4))
-def test_what_is_written_is_read_back_the_same_and_is_no_formula(found: list[CarriedLogin]) -> None:
+def test_what_is_written_is_read_back_the_same_and_is_no_formula(
+    found: list[PortableLogin],
+) -> None:
     file = write_logins(found)
     for row in csv.reader(io.StringIO(file.decode(), newline="")):
         assert not any(c.startswith(("=", "+", "@", "|", "%")) for c in row)
     table = read_table(file)
     read = list(logins_of(table, guess_mapping(table.columns)))
     for one, login in zip(read, found, strict=True):
-        for name in CarriedLogin.__slots__:
+        for name in PortableLogin.__slots__:
             if name not in ("created_at", "changed_at"):
                 values = [getattr(of, name) for of in (one.login, login)]
                 if name in ("fields", "secret_fields"):

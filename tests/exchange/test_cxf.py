@@ -8,21 +8,21 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from newknot.core.second_factor import CodeKey
-from newknot.exchange.carried import CarriedLogin
 from newknot.exchange.cxf import ASIDE, CxfRefused, read_cxf, write_cxf
+from newknot.exchange.portable_login import PortableLogin
 from tests.exchange.samples import logins
 
 NOW = datetime(2026, 3, 4, 5, 6, 7, tzinfo=UTC)
 
 
-def written(found: list[CarriedLogin]) -> bytes:
+def written(found: list[PortableLogin]) -> bytes:
     ids = iter(range(1, 10_000))
     return write_cxf(found, now=NOW, new_id=lambda: next(ids).to_bytes(16))
 
 
 @settings(deadline=None)
 @given(st.lists(logins(), max_size=4))
-def test_what_is_written_is_read_back_whole(found: list[CarriedLogin]) -> None:
+def test_what_is_written_is_read_back_whole(found: list[PortableLogin]) -> None:
     read = read_cxf(written(found))
     assert [one.reason for one in read] == ["" for _ in found]
     for one, login in zip(read, found, strict=True):
@@ -30,7 +30,7 @@ def test_what_is_written_is_read_back_whole(found: list[CarriedLogin]) -> None:
         addresses = [CodeKey.read(key).address if key else "" for key in keys]
         assert addresses[0] == addresses[1]
         values = [
-            {name: getattr(of, name) for name in CarriedLogin.__slots__ if name != "code_key"}
+            {name: getattr(of, name) for name in PortableLogin.__slots__ if name != "code_key"}
             for of in (one.login, login)
         ]
         assert values[0] == values[1]

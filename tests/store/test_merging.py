@@ -2,8 +2,8 @@
 
 from pathlib import Path
 
-from newknot.core.carry.merge import merged
 from newknot.core.login import LoginSecrets
+from newknot.core.merging.merge import merged
 from newknot.core.secret import Secret
 from newknot.store.logins import get_secrets, put_secrets
 from newknot.store.merging import read_contents, write_merge

@@ -11,33 +11,16 @@ from fastapi import FastAPI
 from newknot import __version__
 from newknot.api import errors, pages
 from newknot.api.guard import Guard
-from newknot.api.routers import (
-    addresses,
-    backups,
-    bundles,
-    campaigns,
-    checks,
-    draws,
-    events,
-    exports,
-    histories,
-    imports,
-    logins,
-    loose_ends,
-    mails,
-    notices,
-    policies,
-    recovery,
-    reports,
-    rotations,
-    safeguards,
-    second_factors,
-    strength,
-    vault,
-    waivers,
-)
+from newknot.api.routers import events, policies
+from newknot.api.routers.check import checks, notices, reports, strength, waivers
+from newknot.api.routers.copies import backups, bundles
+from newknot.api.routers.drawing import draws
+from newknot.api.routers.import_export import exports, imports
+from newknot.api.routers.logins import addresses, histories, logins, loose_ends, second_factors
+from newknot.api.routers.rotation import campaigns, mails, rotations
+from newknot.api.routers.vault import recovery, safeguards, vault
 from newknot.core.strength.measure import warm
-from newknot.usecases.keeper import Keeper
+from newknot.usecases.vault.keeper import Keeper
 
 _log = logging.getLogger("newknot")
 IDLE_LOOK_S = 1.0

@@ -10,9 +10,9 @@ from fastapi import Depends, Request
 from newknot.core.safeguards import Act
 from newknot.store.vault import Vault
 from newknot.usecases.errors import RevealSwitchedOff, SessionUnknown, VaultLocked
-from newknot.usecases.keeper import Keeper
-from newknot.usecases.safeguards import get_safeguards
-from newknot.usecases.sessions import Session, require_proof
+from newknot.usecases.vault.keeper import Keeper
+from newknot.usecases.vault.safeguards import get_safeguards
+from newknot.usecases.vault.sessions import Session, require_proof
 
 SESSION_HEADER = "knot-session"
 PROOF_HEADER = "knot-proof"

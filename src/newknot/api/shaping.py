@@ -3,7 +3,7 @@
 from datetime import datetime
 
 from newknot.api.deps import Work
-from newknot.api.schemas.logins import LoginRow, SecretIn
+from newknot.api.schemas.logins.logins import LoginRow, SecretIn
 from newknot.core.address import domain_of
 from newknot.core.errors import FieldInvalid
 from newknot.core.login import LoginCard, Origin
@@ -12,11 +12,11 @@ from newknot.core.rotation.due import due_on, how_due
 from newknot.core.secret import Secret
 from newknot.store.policies import list_policies
 from newknot.store.vault import Vault
-from newknot.usecases.checks import get_check
-from newknot.usecases.logins import NewSecret
-from newknot.usecases.loose_ends import list_loose_ends, loose_secret
+from newknot.usecases.check.checks import get_check
+from newknot.usecases.logins.logins import NewSecret
+from newknot.usecases.logins.loose_ends import list_loose_ends, loose_secret
 from newknot.usecases.policies import NamedPolicies
-from newknot.usecases.rotations import list_rotations
+from newknot.usecases.rotation.rotations import list_rotations
 
 
 class RowMaker:

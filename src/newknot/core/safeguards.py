@@ -4,8 +4,8 @@ from dataclasses import dataclass, field, replace
 from datetime import datetime
 from enum import StrEnum
 
-from newknot.core.carry.keeping import KeepingRule
 from newknot.core.errors import FieldInvalid
+from newknot.core.keeping_rule import KeepingRule
 from newknot.core.rotation.retention import KEEP_DAYS_MOST
 
 KEPT_OUT_MOST = 2_000

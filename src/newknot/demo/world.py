@@ -35,20 +35,20 @@ from newknot.demo.site_policies import LEARNED, OFFER_SECOND_FACTOR, POLICIES
 from newknot.store.corpus import Corpus
 from newknot.store.corpus_build import HashList, build_corpus
 from newknot.store.vault import Vault
-from newknot.usecases.checks import run_check
+from newknot.usecases.check.checks import run_check
+from newknot.usecases.check.corpora import AskedList
+from newknot.usecases.check.waivers import give_waivers
 from newknot.usecases.clock import Clock
-from newknot.usecases.corpora import AskedList
-from newknot.usecases.draw_ring import DrawRing
-from newknot.usecases.drawing import best_length, draw_password
-from newknot.usecases.logins import LoginDraft, NewSecret, add_login, edit_login
-from newknot.usecases.loose_ends import keep_draw
+from newknot.usecases.drawing.draw_ring import DrawRing
+from newknot.usecases.drawing.drawing import best_length, draw_password
+from newknot.usecases.drawing.space_shelf import SpaceShelf
+from newknot.usecases.logins.logins import LoginDraft, NewSecret, add_login, edit_login
+from newknot.usecases.logins.loose_ends import keep_draw
 from newknot.usecases.policies import default_policy, policy_for, save_policy
 from newknot.usecases.progress import Progress
-from newknot.usecases.rotations import StageWish, begin_rotation, hand_out, take_event
-from newknot.usecases.safeguards import change_safeguards
-from newknot.usecases.space_shelf import SpaceShelf
-from newknot.usecases.vault_passphrase import note_passphrase
-from newknot.usecases.waivers import give_waivers
+from newknot.usecases.rotation.rotations import StageWish, begin_rotation, hand_out, take_event
+from newknot.usecases.vault.safeguards import change_safeguards
+from newknot.usecases.vault.vault_passphrase import note_passphrase
 
 __all__ = ["PASSPHRASE", "PracticeSites", "prepare"]
 

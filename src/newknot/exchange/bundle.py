@@ -10,7 +10,8 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from datetime import datetime
 
-from newknot.core.carry.merge import (
+from newknot.core.errors import NewKnotError
+from newknot.core.merging.merge import (
     CARD,
     HISTORY,
     LOGIN,
@@ -20,7 +21,6 @@ from newknot.core.carry.merge import (
     Contents,
     Parts,
 )
-from newknot.core.errors import NewKnotError
 
 FORMAT = "newknot bundle 1"
 RECORDS_MOST, DEPTH_MOST = 500_000, 12

@@ -11,7 +11,7 @@ from defusedcsv import csv as defused
 from newknot.core.errors import NewKnotError
 from newknot.core.login import SECRET_LIMIT, Importance, PlainField, SecretField
 from newknot.core.secret import Secret
-from newknot.exchange.carried import CarriedLogin, ReadLogin, with_names_apart
+from newknot.exchange.portable_login import PortableLogin, ReadLogin, with_names_apart
 
 SIZE_LIMIT = 20 * 1024 * 1024
 ROWS_LIMIT = 100_000
@@ -139,7 +139,7 @@ def logins_of(table: CsvTable, mapping: tuple[str, ...]) -> Iterator[ReadLogin]:
         yield _login(line, table.columns, mapping, cells)
 
 
-def write_logins(logins: Sequence[CarriedLogin]) -> bytes:
+def write_logins(logins: Sequence[PortableLogin]) -> bytes:
     """A CSV file (RFC 4180, UTF-8) with a column for each further field there is.
 
     What a spreadsheet would take for a formula is quoted with an apostrophe, and the last column
@@ -182,7 +182,7 @@ def write_logins(logins: Sequence[CarriedLogin]) -> bytes:
     return out.getvalue().encode("utf-8")
 
 
-def _texts(one: CarriedLogin) -> Iterator[str]:
+def _texts(one: PortableLogin) -> Iterator[str]:
     yield from (one.title, one.user_name, one.address, one.notes, one.folder, one.owner)
     yield from (one.secret.reveal(), *one.tags, *(f.value for f in one.fields))
     yield from (f.value.reveal() for f in one.secret_fields)
@@ -197,7 +197,7 @@ def _login(
     further = list(zip(columns, mapping, cells, strict=True))
     title, address = found.get("title", "").strip(), found.get("address", "").strip()
     tags = (t.strip() for t in found.get("tags", "").replace(";", ",").split(","))
-    login = CarriedLogin(
+    login = PortableLogin(
         title=title or address,
         user_name=found.get("user_name", "").strip(),
         address=address,

@@ -14,7 +14,7 @@ from urllib.parse import parse_qs, quote, unquote, urlencode, urlsplit
 from newknot.core.errors import NewKnotError
 from newknot.core.login import Importance, PlainField, SecretField
 from newknot.core.secret import Secret
-from newknot.exchange.carried import CarriedLogin, ReadLogin, with_names_apart
+from newknot.exchange.portable_login import PortableLogin, ReadLogin, with_names_apart
 
 SIZE_MOST = 20 << 20
 ITEMS_MOST, DEPTH_MOST = 100_000, 64
@@ -28,7 +28,7 @@ class CxfRefused(NewKnotError):
 
 
 def write_cxf(
-    logins: Sequence[CarriedLogin], *, now: datetime, new_id: Callable[[], bytes]
+    logins: Sequence[PortableLogin], *, now: datetime, new_id: Callable[[], bytes]
 ) -> bytes:
     """One account with all logins, a collection for each folder. new_id gives ids of 16 bytes."""
 
@@ -89,7 +89,7 @@ def read_cxf(body: bytes) -> list[ReadLogin]:
     return found
 
 
-def _item(one: CarriedLogin, item_id: str, now: datetime) -> dict[str, Any]:
+def _item(one: PortableLogin, item_id: str, now: datetime) -> dict[str, Any]:
     credentials: list[dict[str, Any]] = [
         {
             "type": "basic-auth",
@@ -134,9 +134,9 @@ def _item(one: CarriedLogin, item_id: str, now: datetime) -> dict[str, Any]:
 
 def _read_item(item: object, place: int, folders: Mapping[str, str]) -> ReadLogin:
     if not isinstance(item, Mapping):
-        return ReadLogin(place, "is no item", CarriedLogin(""))
+        return ReadLogin(place, "is no item", PortableLogin(""))
     urls = [str(url) for url in _list(item.get("scope"), "urls")]
-    login = CarriedLogin(
+    login = PortableLogin(
         title=_text(item, "title").strip() or (urls[0] if urls else ""),
         address=urls[0] if urls else "",
         folder=folders.get(_text(item, "id"), ""),
@@ -156,7 +156,7 @@ def _read_item(item: object, place: int, folders: Mapping[str, str]) -> ReadLogi
     return ReadLogin(place, reason, login, tuple(left))
 
 
-def _placed(login: CarriedLogin, credential: object, left: list[str]) -> CarriedLogin:
+def _placed(login: PortableLogin, credential: object, left: list[str]) -> PortableLogin:
     if not isinstance(credential, Mapping):
         left.append("a credential that is no object")
         return login
@@ -185,7 +185,7 @@ def _placed(login: CarriedLogin, credential: object, left: list[str]) -> Carried
     )
 
 
-def _with_field(login: CarriedLogin, field: object) -> CarriedLogin:
+def _with_field(login: PortableLogin, field: object) -> PortableLogin:
     if not isinstance(field, Mapping):
         return login
     label = (_text(field, "label") or "field").strip()
@@ -196,7 +196,7 @@ def _with_field(login: CarriedLogin, field: object) -> CarriedLogin:
     return replace(login, fields=(*login.fields, PlainField(label, value.strip())))
 
 
-def _own(login: CarriedLogin, extension: Mapping[str, Any]) -> CarriedLogin:
+def _own(login: PortableLogin, extension: Mapping[str, Any]) -> PortableLogin:
     known = {one.value: one for one in Importance}
     day = _text(extension, "expires_on")
     given = _text(extension, "code_key")

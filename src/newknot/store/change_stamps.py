@@ -4,8 +4,8 @@ import secrets
 from contextlib import suppress
 from typing import Any
 
-from newknot.core.carry.merge import MERGED_LABELS, Gone, Parts, edition_of, gone_of
-from newknot.core.carry.stamps import stamped
+from newknot.core.merging.merge import MERGED_LABELS, Gone, Parts, edition_of, gone_of
+from newknot.core.merging.stamps import stamped
 from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.manifest import Label
 from newknot.store.record_json import packed, unpacked

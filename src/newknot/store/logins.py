@@ -4,7 +4,6 @@ from datetime import datetime
 from functools import partial
 from typing import Any
 
-from newknot.core.carry.merge import PARTED
 from newknot.core.login import (
     CODE_KEY_FIELD,
     BackupCode,
@@ -18,6 +17,7 @@ from newknot.core.login import (
     SecretField,
     unnamed_secret_id,
 )
+from newknot.core.merging.merge import PARTED
 from newknot.core.secret import Secret
 from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.manifest import Label

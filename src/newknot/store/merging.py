@@ -2,8 +2,8 @@
 
 from collections.abc import Callable
 
-from newknot.core.carry.merge import HISTORY, MERGED_LABELS, Contents, Merge
-from newknot.core.carry.stamps import risen, unstamped
+from newknot.core.merging.merge import HISTORY, MERGED_LABELS, Contents, Merge
+from newknot.core.merging.stamps import risen, unstamped
 from newknot.store.change_stamps import PARTS, get_removed, new_tag
 from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.manifest import Label

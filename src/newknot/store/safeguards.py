@@ -1,6 +1,6 @@
 """The safeguards as one sealed record."""
 
-from newknot.core.carry.keeping import KeepingRule
+from newknot.core.keeping_rule import KeepingRule
 from newknot.core.safeguards import Act, ProofRule, Safeguards
 from newknot.store.errors import RecordDamaged
 from newknot.store.manifest import Label

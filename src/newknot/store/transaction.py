@@ -2,7 +2,7 @@
 
 import secrets
 
-from newknot.core.carry.merge import Gone
+from newknot.core.merging.merge import Gone
 from newknot.crypto import seal
 from newknot.store.change_stamps import with_removed, with_stamps
 from newknot.store.errors import RecordMissing

@@ -24,7 +24,8 @@ class VaultLock:
     """
 
     def __init__(self, vault: Path, *, address: str, addresses: Path) -> None:
-        self._address = address
+        self.vault = vault
+        self.address = address
         self._addresses = addresses
         self._file: int | None = None
         self._identity: tuple[int, int] | None = None
@@ -98,6 +99,6 @@ class VaultLock:
     def _tell(self, identity: tuple[int, int]) -> None:
         try:
             self._addresses.mkdir(parents=True, exist_ok=True, mode=0o700)
-            self._told_in(identity).write_text(self._address, "utf-8")
+            self._told_in(identity).write_text(self.address, "utf-8")
         except OSError:
             return  # the lock holds without it; only where its holder answers is not known then

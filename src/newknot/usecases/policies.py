@@ -15,8 +15,8 @@ from newknot.store.errors import RecordDamaged
 from newknot.store.logins import get_secrets, list_cards
 from newknot.store.policies import get_policy, list_policies, put_policy, remove_policy
 from newknot.store.vault import Vault, new_id
-from newknot.usecases.drawing import best_length
-from newknot.usecases.space_shelf import SpaceShelf
+from newknot.usecases.drawing.drawing import best_length
+from newknot.usecases.drawing.space_shelf import SpaceShelf
 
 __all__ = ["get_policy", "list_policies"]
 

@@ -16,6 +16,7 @@ from newknot.api.schemas.policies import (
     WorthOut,
 )
 from newknot.core.errors import NewKnotError
+from newknot.core.generate import conflicts
 from newknot.core.policy import LOOK_ALIKES, NamedPolicy, SitePolicy
 from newknot.core.policy.rules_text import read_rules, write_rules
 from newknot.exchange.policies_json import read_policies, write_policies
@@ -105,7 +106,7 @@ def _shaped(named: NamedPolicy, work: Work) -> PolicyOut:
         one = use.worth_of(named.policy, work.keeper.spaces, work.keeper.random)
     except NewKnotError as error:
         not_drawn = error.code
-        found = named.policy.conflicts()
+        found = conflicts(named.policy)
     else:
         worth = WorthOut(
             length=one.length,

@@ -1,7 +1,7 @@
-"""What a site takes as a password: `SitePolicy`, its violations and its conflicts."""
+"""What a site takes as a password: `SitePolicy`, what breaks it, and what contradicts itself."""
 
 from newknot.core.policy.character_classes import LOOK_ALIKES, STANDARD_CLASSES
-from newknot.core.policy.conflicts import Conflict
+from newknot.core.policy.contradiction import Conflict
 from newknot.core.policy.lesson import Lesson, LessonKind, taught
 from newknot.core.policy.named_policy import NamedPolicy
 from newknot.core.policy.site_policy import CharacterClass, SitePolicy

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from itertools import groupby
 
 from newknot.core.policy.folding import folded, step
-from newknot.core.policy.site_policy import SitePolicy
+from newknot.core.policy.policy_rules import PolicyRules
 
 
 @dataclass(frozen=True, slots=True)
@@ -19,12 +19,12 @@ class Violation:
     end: int | None = None
 
 
-def violations(policy: SitePolicy, text: str) -> tuple[Violation, ...]:
+def violations(policy: PolicyRules, text: str) -> tuple[Violation, ...]:
     """Every rule of the policy that the text breaks. The sentences never quote the text."""
     return tuple(_all(policy, text))
 
 
-def _all(policy: SitePolicy, text: str) -> Iterator[Violation]:
+def _all(policy: PolicyRules, text: str) -> Iterator[Violation]:
     n = len(text)
     if n < policy.min_length:
         yield Violation("min_length", f"shorter than {policy.min_length}")
@@ -43,7 +43,7 @@ def _all(policy: SitePolicy, text: str) -> Iterator[Violation]:
             yield Violation("forbidden", "holds a forbidden text", at, at + len(word))
 
 
-def _characters(policy: SitePolicy, text: str) -> Iterator[Violation]:
+def _characters(policy: PolicyRules, text: str) -> Iterator[Violation]:
     classes = policy.usable_classes()
     allowed = {c for one in classes for c in one.characters}
     for i, c in enumerate(text):
@@ -66,7 +66,7 @@ def _characters(policy: SitePolicy, text: str) -> Iterator[Violation]:
         yield Violation(rule, f"a character more than {uses} times")
 
 
-def _runs(policy: SitePolicy, text: str) -> Iterator[Violation]:
+def _runs(policy: PolicyRules, text: str) -> Iterator[Violation]:
     if policy.max_identical_run is not None:
         at = 0
         for _, group in groupby(text):

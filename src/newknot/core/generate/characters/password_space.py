@@ -19,7 +19,7 @@ from newknot.core.generate.characters.layered import WORK_MOST, LayeredSpace, Wo
 from newknot.core.generate.characters.local_rules import breach_pattern
 from newknot.core.generate.characters.order_free import OrderFreeSpace
 from newknot.core.generate.random_source import RandomSource
-from newknot.core.policy.conflicts import contradiction
+from newknot.core.policy.contradiction import contradiction
 from newknot.core.policy.folding import folded
 from newknot.core.policy.site_policy import LENGTH_LIMIT, SitePolicy
 

@@ -1,0 +1,1 @@
+"""Sealed copies of the whole vault: backups, bundles, merging."""

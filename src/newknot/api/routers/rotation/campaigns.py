@@ -1,0 +1,87 @@
+"""Campaigns: many rotations in one order, gone on with whenever one likes."""
+
+from fastapi import APIRouter, Response
+
+from newknot.api.deps import Work, WorkDep
+from newknot.api.schemas.rotation.campaigns import CampaignIn, CampaignOut, PlaceOut
+from newknot.core.rotation.campaign import Campaign
+from newknot.core.safeguards import Act
+from newknot.usecases.errors import DriveRunning
+from newknot.usecases.rotation import campaigns as use
+from newknot.usecases.rotation.driving import Drive
+
+router = APIRouter(prefix="/campaigns", tags=["rotation"])
+
+
+@router.get("")
+def list_campaigns(work: WorkDep) -> list[CampaignOut]:
+    """All campaigns, newest first, as they stand."""
+    return [_shaped(work, campaign) for campaign in use.list_campaigns(work.vault)]
+
+
+@router.post("", status_code=201)
+def begin(body: CampaignIn, work: WorkDep) -> CampaignOut:
+    """A campaign over these logins: the plan; nothing is changed yet."""
+    return _shaped(work, use.begin_campaign(work.vault, body.login_ids, now=work.now))
+
+
+@router.post("/{campaign_id}/drive")
+def drive(campaign_id: str, work: WorkDep) -> CampaignOut:
+    """Drives all of its logins that may be, side by side; answers at the end."""
+    work.require(Act.EDIT)
+    campaign = use.get_campaign(work.vault, campaign_id)
+
+    def begin_drive(rotation_id: str) -> Drive:
+        running = work.keeper.drives.get(rotation_id)
+        if running is not None and not running.outcome:
+            raise DriveRunning()
+        work.keeper.drives[rotation_id] = fresh = Drive()
+        return fresh
+
+    use.drive_campaign(
+        work.vault,
+        campaign,
+        begin_drive,
+        random=work.keeper.random,
+        clock=work.keeper.clock,
+        own_port=work.port,
+    )
+    return _shaped(work, campaign)
+
+
+@router.post("/{campaign_id}/stop", status_code=204)
+def stop(campaign_id: str, work: WorkDep) -> Response:
+    """Asks every drive of the campaign to leave its site."""
+    campaign = use.get_campaign(work.vault, campaign_id)
+    for place in use.places_of(work.vault, campaign):
+        held = work.keeper.drives.get(place.rotation_id or "")
+        if held is not None:
+            held.stop()
+    return Response(status_code=204)
+
+
+@router.delete("/{campaign_id}", status_code=204)
+def end(campaign_id: str, work: WorkDep) -> Response:
+    """Lets a campaign go; logins and rotations stay as they are."""
+    use.end_campaign(work.vault, campaign_id)
+    return Response(status_code=204)
+
+
+def _shaped(work: Work, campaign: Campaign) -> CampaignOut:
+    places = use.places_of(work.vault, campaign)
+    return CampaignOut(
+        campaign_id=campaign.campaign_id,
+        begun_at=campaign.begun_at,
+        done_count=sum(place.standing is use.Standing.DONE for place in places),
+        places=[
+            PlaceOut(
+                login_id=place.card.login_id,
+                title=place.card.title,
+                user_name=place.card.user_name,
+                driven=place.card.driven,
+                standing=place.standing,
+                rotation_id=place.rotation_id,
+            )
+            for place in places
+        ],
+    )

@@ -1,0 +1,172 @@
+"""Create, unlock, lock, prove presence, and the state of the session."""
+
+from typing import Literal
+
+from fastapi import APIRouter, Request, Response
+
+from newknot.api.deps import KeeperDep, SessionDep, WorkDep, cookie_name
+from newknot.api.schemas.check.strength import (
+    ChangePassphraseIn,
+    JudgeIn,
+    JudgementOut,
+    PassphraseFacts,
+)
+from newknot.api.schemas.drawing.draws import PassphraseOut
+from newknot.api.schemas.vault.vault import (
+    PassphraseIn,
+    ProofOut,
+    SessionOut,
+    SessionState,
+    VaultState,
+)
+from newknot.core.generate import PassphraseShape, PassphraseSpace
+from newknot.usecases.check.measuring import own_budgets
+from newknot.usecases.vault.keeper import Keeper
+from newknot.usecases.vault.safeguards import get_safeguards
+from newknot.usecases.vault.sessions import give_proof
+from newknot.usecases.vault.vault_passphrase import get_passphrases, judge
+
+router = APIRouter(prefix="/vault", tags=["vault"])
+
+
+@router.get("")
+def vault_state(keeper: KeeperDep) -> VaultState:
+    """What the first screen is to be. Needs no session and says nothing of the content."""
+    keeper.lock_if_idle()
+    state: Literal["new", "locked", "unlocked"] = "locked" if keeper.exists else "new"
+    return VaultState(state="unlocked" if keeper.is_unlocked else state, path=str(keeper.path))
+
+
+@router.get("/words")
+def offered_words(keeper: KeeperDep, count: int = 6) -> PassphraseOut:
+    """Words that could become a vault passphrase. Nothing of them is kept."""
+    space = PassphraseSpace(PassphraseShape(words=count))
+    drawn = space.draw(keeper.random)
+    return PassphraseOut(words=list(drawn.words), entropy_bits=space.entropy_bits)
+
+
+@router.post("/create", status_code=201)
+def create_vault(
+    body: PassphraseIn, request: Request, response: Response, keeper: KeeperDep
+) -> SessionOut:
+    """A new vault, unlocked."""
+    halves = keeper.create(body.passphrase.get_secret_value())
+    return begun(halves, request, response, keeper)
+
+
+@router.post("/unlock")
+def unlock_vault(
+    body: PassphraseIn, request: Request, response: Response, keeper: KeeperDep
+) -> SessionOut:
+    """A session for this window; wrong passphrases are slowed."""
+    halves = keeper.unlock(body.passphrase.get_secret_value())
+    return begun(halves, request, response, keeper)
+
+
+@router.post("/lock", status_code=204)
+def lock_vault(session: SessionDep, keeper: KeeperDep, request: Request) -> Response:
+    """Ends all sessions and lets the keys go."""
+    keeper.lock()
+    response = Response(status_code=204)
+    response.delete_cookie(cookie_name(request.app.state.port), path="/api")
+    return response
+
+
+@router.get("/session")
+def session_state(work: WorkDep) -> SessionState:
+    """Time left, and what is to be said of the file. Does not extend the time."""
+    safeguards = get_safeguards(work.vault)
+    return SessionState(
+        seconds_left=work.keeper.seconds_left(),
+        lock_after_s=safeguards.lock_after_s,
+        clipboard_clear_s=safeguards.clipboard_clear_s,
+        reveal_allowed=safeguards.reveal_allowed,
+        is_older_copy=work.vault.is_older_copy,
+        damaged=[
+            f"{label.name.lower().replace('_', ' ') if label else 'unknown record'} "
+            f"{key[0].hex()[:8]}"
+            for key, label in work.vault.damaged
+        ],
+    )
+
+
+@router.post("/touch", status_code=204)
+def touch(work: WorkDep) -> None:
+    """A human act happened: the idle time begins anew."""
+    work.keeper.touch(get_safeguards(work.vault).lock_after_s)
+
+
+@router.post("/proof")
+def prove_presence(body: PassphraseIn, session: SessionDep, keeper: KeeperDep) -> ProofOut:
+    """The passphrase again, for one act."""
+    keeper.prove(body.passphrase.get_secret_value())
+    return ProofOut(proof=give_proof(session, keeper.clock.boot_s()))
+
+
+@router.get("/passphrase")
+def passphrase_facts(work: WorkDep) -> PassphraseFacts:
+    """Looks through the vault once, so that judging while typing is quick."""
+    work.keeper.likeness.look_through(work.vault)
+    known = get_passphrases(work.vault)
+    return PassphraseFacts(
+        secrets_count=work.keeper.likeness.secrets_count,
+        passphrases_count=len(known),
+        since_at=known[-1].since_at if known else None,
+    )
+
+
+@router.post("/passphrase/judge")
+def judge_passphrase(body: JudgeIn, work: WorkDep) -> JudgementOut:
+    """The measure of a passphrase to be, and what forbids it."""
+    judged = judge(
+        body.passphrase.get_secret_value(),
+        vault=work.vault,
+        corpora=work.keeper.corpora,
+        likeness=work.keeper.likeness,
+    )
+    return JudgementOut.of(judged, own_budgets(work.vault))
+
+
+@router.put("/passphrase", status_code=204)
+def change_passphrase(body: ChangePassphraseIn, session: SessionDep, keeper: KeeperDep) -> None:
+    """The vault under a new passphrase, whole or not at all; the present one is asked first."""
+    keeper.change_passphrase(body.current.get_secret_value(), body.passphrase.get_secret_value())
+
+
+@router.post("/new-key")
+def new_key(
+    body: ChangePassphraseIn,
+    session: SessionDep,
+    request: Request,
+    response: Response,
+    keeper: KeeperDep,
+) -> SessionOut:
+    """The vault sealed anew under a new key and passphrase; all other sessions end."""
+    halves = keeper.new_key(body.current.get_secret_value(), body.passphrase.get_secret_value())
+    return begun(halves, request, response, keeper)
+
+
+@router.post("/older-copy-accepted", status_code=204)
+def accept_older_copy(work: WorkDep) -> None:
+    """The user's answer that this older file is the one to go on with."""
+    work.vault.accept_older_copy()
+
+
+def begun(
+    halves: tuple[str, str], request: Request, response: Response, keeper: Keeper
+) -> SessionOut:
+    """The answer to an unlock: one half in a cookie, the other in the body."""
+    cookie, token = halves
+    response.set_cookie(
+        cookie_name(request.app.state.port),
+        cookie,
+        path="/api",
+        httponly=True,
+        samesite="strict",
+    )
+    with keeper.at_work() as vault:
+        return SessionOut(
+            token=token,
+            is_older_copy=vault.is_older_copy,
+            damaged_count=len(vault.damaged),
+        )

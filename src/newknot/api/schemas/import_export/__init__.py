@@ -1,0 +1,1 @@
+"""Logins in and out by open formats."""

@@ -1,0 +1,1 @@
+"""Logins, what belongs to them, and what they had before."""

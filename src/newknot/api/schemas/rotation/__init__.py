@@ -1,0 +1,1 @@
+"""Secrets changed at their sites, by hand or driven."""

@@ -1,0 +1,1 @@
+"""Two copies of a vault become one."""

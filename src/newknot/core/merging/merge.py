@@ -1,0 +1,346 @@
+"""Two copies of one vault that went separate ways, merged: each change since they parted is kept.
+
+The result is a join: the order of merging does not matter, and merging twice changes nothing (a
+state-based replicated data type: M. Shapiro et al., 2011). Of one unit changed on both sides the
+greater stamp counts, and equal stamps are told apart by tags: no clock is trusted. A secret that
+lost so is kept in the history, as one that may have served, unless the other copy knew it and left
+it behind. What was deleted for good in one copy and changed in another is kept and asked about, two
+copies at a time: there the order of three can matter.
+"""
+
+import json
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+from newknot.core.login import CODE_KEY_FIELD, unnamed_secret_id
+from newknot.core.merging.stamps import (
+    EDITION,
+    NO_STAMP,
+    STAMPS,
+    Document,
+    Stamp,
+    put_together,
+    units,
+)
+
+CARD, SECRETS, HISTORY = "1", "2", "3"
+LOGIN, ROTATION = "LOGIN", "ROTATION"
+MERGED_LABELS = frozenset(
+    ("LOGIN", "POLICY", "ROTATION", "LOOSE_END", "WAIVER", "CAMPAIGN", "OWN_DETAILS")
+)
+SINGLE_LABELS = frozenset(("OWN_DETAILS",))
+"""Of these a vault has one record, whatever its id."""
+JOINED_LABELS = frozenset(("POLICY", "OWN_DETAILS"))
+"""Of these each unit moves by itself, as of logins; the others move as a whole."""
+PARTED = "parted"
+"""The eighth part of an entry of a history that no copy put there: its secret lost in a merge."""
+
+Parts = dict[str, Document]
+"""Part of a record -> its document."""
+Gone = dict[str, Any]
+"""What is known of a record that was deleted for good: part -> unit -> stamp, and under `secrets`
+the ids of what it held.
+"""
+
+
+@dataclass(slots=True)
+class Contents:
+    """records: label -> id -> parts. removed: ids that were deleted for good -> what they were."""
+
+    records: dict[str, dict[str, Parts]] = field(default_factory=dict)
+    removed: dict[str, Gone] = field(default_factory=dict)
+
+
+@dataclass(slots=True)
+class Merge:
+    """The joined contents, and what of ours is added, changed or removed by it, as (label, id).
+
+    parted: logins whose secret was changed on both sides. asked: logins deleted on one side and
+    changed on the other; they are kept, those in the bin stay there.
+    """
+
+    contents: Contents
+    added: list[tuple[str, str]]
+    changed: list[tuple[str, str]]
+    removed: list[tuple[str, str]]
+    parted: list[str]
+    asked: list[str]
+
+
+def merged(ours: Contents, theirs: Contents) -> Merge:
+    """The join of both, and what it changes of ours."""
+    out = Merge(Contents(), [], [], [], [], [])
+    for label in sorted(ours.records.keys() | theirs.records.keys()):
+        mine, others = ours.records.get(label, {}), theirs.records.get(label, {})
+        if label in SINGLE_LABELS and mine and others:
+            # Both under one id, the same from either side.
+            one = min(*mine, *others)
+            mine, others = {one: _only(mine)}, {one: _only(others)}
+        joined: dict[str, Parts] = {}
+        for record_id in sorted(mine.keys() | others.keys()):
+            found = _one(out, label, record_id, mine, others, ours, theirs)
+            if found is not None:
+                joined[record_id] = found
+            elif record_id in mine:
+                out.removed.append((label, record_id))
+        if label == ROTATION:
+            _keep_held(out, joined, (mine, others))
+        if label in SINGLE_LABELS:
+            gone = ours.records.get(label, {}).keys() - joined.keys()
+            out.removed += [(label, record_id) for record_id in gone]
+        if joined:
+            out.contents.records[label] = joined
+    for label, joined in out.contents.records.items():
+        for record_id, parts in joined.items():
+            known = ours.records.get(label, {}).get(record_id)
+            if known is None:
+                out.added.append((label, record_id))
+            elif known != parts:
+                out.changed.append((label, record_id))
+    kept = {i for records in out.contents.records.values() for i in records}
+    for record_id in ours.removed.keys() | theirs.removed.keys():
+        if record_id not in kept:
+            notes = [c.removed[record_id] for c in (ours, theirs) if record_id in c.removed]
+            out.contents.removed[record_id] = _gone_in_both(*notes) if notes[1:] else notes[0]
+    return out
+
+
+def gone_of(record_id: str, parts: Parts) -> Gone:
+    """What is to be known of a record that is deleted for good: stamps and ids, nothing it said."""
+    gone: Gone = {part: document.get(STAMPS, {}) for part, document in parts.items()}
+    return {**gone, "secrets": sorted(_secret_ids(record_id, parts))}
+
+
+def edition_of(parts: Parts) -> int:
+    """How often a record was changed, in all its parts."""
+    return sum(document.get(EDITION, 0) for document in parts.values())
+
+
+def _one(
+    out: Merge,
+    label: str,
+    record_id: str,
+    mine: Mapping[str, Parts],
+    others: Mapping[str, Parts],
+    ours: Contents,
+    theirs: Contents,
+) -> Parts | None:
+    a, b = mine.get(record_id), others.get(record_id)
+    if a is not None and b is not None:
+        if a == b:
+            return a
+        if label in JOINED_LABELS:
+            return _parts_joined(a, b)
+        return _login(out, record_id, a, b) if label == LOGIN else _whole(a, b)
+    left = a if a is not None else b
+    assert left is not None
+    gone = (theirs if a is not None else ours).removed.get(record_id)
+    if gone is None:
+        return left
+    if not _beyond(record_id, left, gone):
+        return None
+    if label == LOGIN:
+        out.asked.append(record_id)
+    return left
+
+
+def _beyond(record_id: str, left: Parts, gone: Gone) -> bool:
+    """Whether a copy of a record holds a change or a secret that the one deleted did not know."""
+    for part, document in left.items():
+        known = gone.get(part, {})
+        if any(s > known.get(unit, NO_STAMP) for unit, s in document.get(STAMPS, {}).items()):
+            return True
+    archived = gone.get(HISTORY, {})
+    held = _secret_ids(record_id, left) - set(gone["secrets"])
+    return any(f"earlier/{secret_id}" not in archived for secret_id in held)
+
+
+def _gone_in_both(a: Gone, b: Gone) -> Gone:
+    both: Gone = {"secrets": sorted({*a["secrets"], *b["secrets"]})}
+    for part in (a.keys() | b.keys()) - {"secrets"}:
+        both[part] = _greatest(a.get(part, {}), b.get(part, {}))
+    return both
+
+
+def _login(out: Merge, login_id: str, a: Parts, b: Parts) -> Parts:
+    joined = _parts_joined(a, b)
+    card = joined[CARD]
+    winner = max((a, b), key=lambda parts: (*_rank_of(parts), parts[CARD]["secret_since_at"]))
+    for name in ("secret_since_at", "has_secret"):
+        card[name] = winner[CARD][name]
+    kept = {secret_id for secret_id, _ in _held(login_id, joined)}
+    lost = [(i, e) for side in (a, b) for i, e in _held(login_id, side) if i not in kept]
+    joined = _with_parted(joined, lost)
+    _say_parted(joined)
+    mine = _parted(a)
+    if not _parted(joined).keys() <= mine.keys():
+        out.parted.append(login_id)
+    card["secret_field_names"] = [entry[0] for entry in joined[SECRETS]["fields"]]
+    if card.get("deleted_at") and _both_changed(a[CARD], b[CARD]):
+        out.asked.append(login_id)
+    return joined
+
+
+def _keep_held(
+    out: Merge, joined: Mapping[str, Parts], sides: Sequence[Mapping[str, Parts]]
+) -> None:
+    """The secrets of a rotation that went on differently on the other side, into the history of its
+    login: either may be the one that the site has.
+    """
+    logins = out.contents.records.get(LOGIN, {})
+    for record_id, parts in joined.items():
+        login_id = parts[CARD]["login_id"]
+        if login_id not in logins:
+            continue
+        others = [side[record_id] for side in sides if record_id in side]
+        lost = [
+            (_id(login_id, "", one), _entry(login_id, "", one, one["since_at"]))
+            for other in others
+            if other != parts
+            for one in (other.get(SECRETS, {}).get("staged"), other.get(SECRETS, {}).get("former"))
+            if one is not None and one["secret"]
+        ]
+        if lost:
+            before = logins[login_id]
+            logins[login_id] = {**_with_parted(before, lost), CARD: dict(before[CARD])}
+            _say_parted(logins[login_id])
+
+
+def _held(login_id: str, parts: Parts) -> Iterator[tuple[str, list[Any]]]:
+    """Each secret that a login holds now, by its id, as the entry of the history it would be."""
+    document, card = parts[SECRETS], parts[CARD]
+    made_at = str(card["created_at"])
+    if document["secret"]:
+        entry = _entry(login_id, "", document, card["secret_since_at"])
+        yield entry[0], entry
+    for name, value, *more in document["fields"]:
+        one = {"secret": value, "secret_id": more[0] if more else ""}
+        entry = _entry(login_id, name, one, made_at)
+        yield entry[0], entry
+    if document.get("code_key"):
+        one = {"secret": document["code_key"], "secret_id": document.get("code_key_id", "")}
+        entry = _entry(login_id, CODE_KEY_FIELD, one, made_at)
+        yield entry[0], entry
+
+
+def _entry(login_id: str, name: str, one: Mapping[str, Any], since_at: str) -> list[Any]:
+    origin = one.get("origin", {"kind": "own", "entropy_bits": None})
+    secret_id = one.get("secret_id") or unnamed_secret_id(login_id, name, one["secret"])
+    return [secret_id, one["secret"], origin, since_at, since_at, True, name, PARTED]
+
+
+def _id(login_id: str, name: str, one: Mapping[str, Any]) -> str:
+    return str(_entry(login_id, name, one, "")[0])
+
+
+def _secret_ids(record_id: str, parts: Parts) -> set[str]:
+    if SECRETS not in parts or "fields" not in parts[SECRETS]:
+        return set()
+    earlier = parts.get(HISTORY, {"earlier": []})["earlier"]
+    return {i for i, _ in _held(record_id, parts)} | {entry[0] for entry in earlier}
+
+
+def _with_parted(parts: Parts, lost: Sequence[tuple[str, list[Any]]]) -> Parts:
+    """The login with these in its history, but for what it knew and left behind, or let go."""
+    history = parts.get(HISTORY, {"earlier": []})
+    by_id = {entry[0]: entry for entry in history["earlier"]}
+    stamps = history.get(STAMPS, {})
+    for secret_id, entry in lost:
+        if f"earlier/{secret_id}" not in stamps and _is_parted(by_id.get(secret_id, entry)):
+            by_id[secret_id] = max(by_id.get(secret_id, entry), entry, key=_text)
+    if not by_id:
+        return parts
+    earlier = sorted(by_id.values(), key=lambda e: (e[4], e[0]))
+    return {**parts, HISTORY: {**history, "earlier": earlier}}
+
+
+def _say_parted(parts: Parts) -> None:
+    parts[CARD]["parted_at"] = max(_parted(parts).values(), default=None)
+
+
+def _parted(parts: Parts) -> dict[str, str]:
+    """Since when each secret that lost, and is not settled yet, was there."""
+    held = parts[SECRETS]
+    current = {("", held["secret"]), (CODE_KEY_FIELD, held.get("code_key"))}
+    current |= {(entry[0], entry[1]) for entry in held["fields"]}
+    return {
+        entry[0]: entry[3]
+        for entry in parts.get(HISTORY, {"earlier": []})["earlier"]
+        if _is_parted(entry) and (entry[6], entry[1]) not in current
+    }
+
+
+def _is_parted(entry: object) -> bool:
+    return isinstance(entry, list) and len(entry) == 8
+
+
+def _parts_joined(a: Parts, b: Parts) -> Parts:
+    return {part: _join(a.get(part), b.get(part)) for part in sorted(a.keys() | b.keys())}
+
+
+def _join(a: Document | None, b: Document | None) -> Document:
+    """Each unit by the greater stamp; what is there before what is not; then by content."""
+    if a is None or b is None or a == b:
+        found = a if a is not None else b
+        assert found is not None
+        return dict(found)
+    values_a, values_b = units(a), units(b)
+    stamps_a, stamps_b = a.get(STAMPS, {}), b.get(STAMPS, {})
+    sides = ((values_a, stamps_a), (values_b, stamps_b))
+    joined: dict[str, Any] = {}
+    for key in sorted(values_a.keys() | values_b.keys()):
+        values, _ = max(sides, key=lambda s: _rank(s[0], s[1], key))
+        if key in values:
+            joined[key] = values[key]
+    edition = max(a.get(EDITION, 0), b.get(EDITION, 0))
+    return put_together(joined, edition=edition, stamps=_greatest(stamps_a, stamps_b))
+
+
+def _greatest(a: Mapping[str, Stamp], b: Mapping[str, Stamp]) -> dict[str, Stamp]:
+    return {
+        key: max(a.get(key, NO_STAMP), b.get(key, NO_STAMP)) for key in sorted(a.keys() | b.keys())
+    }
+
+
+def _whole(a: Parts, b: Parts) -> Parts:
+    """A record that moves as one: that which was changed more often, then by content."""
+    rank: Callable[[Parts], tuple[int, str]] = lambda parts: (edition_of(parts), _text(parts))  # noqa: E731
+    return max(a, b, key=rank)
+
+
+def _rank_of(parts: Parts) -> tuple[Stamp, bool, bool, str]:
+    document = parts[SECRETS]
+    return _rank(units(document), document.get(STAMPS, {}), "secret")
+
+
+def _rank(
+    values: Mapping[str, Any], stamps: Mapping[str, Stamp], key: str
+) -> tuple[Stamp, bool, bool, str]:
+    value = values.get(key)
+    # What a copy put into a history itself goes before what a merge did.
+    own = not (key.startswith("earlier/") and _is_parted(value))
+    return stamps.get(key, NO_STAMP), key in values, own, _text(value)
+
+
+def _both_changed(a: Document, b: Document) -> bool:
+    """Whether each side has a unit that the other does not have as new."""
+    stamps_a, stamps_b = a.get(STAMPS, {}), b.get(STAMPS, {})
+    values_a, values_b = units(a), units(b)
+    keys = values_a.keys() | values_b.keys()
+    pairs = [
+        (stamps_a.get(k, NO_STAMP), stamps_b.get(k, NO_STAMP))
+        for k in keys
+        if values_a.get(k) != values_b.get(k)
+    ]
+    return any(x[0] and x[0] >= y[0] for x, y in pairs) and any(
+        y[0] and y[0] >= x[0] for x, y in pairs
+    )
+
+
+def _only(records: Mapping[str, Parts]) -> Parts:
+    return records[min(records)]
+
+
+def _text(value: object) -> str:
+    return json.dumps(value, sort_keys=True, ensure_ascii=True, separators=(",", ":"))

@@ -1,0 +1,259 @@
+"""The check of the whole vault, and what of its result still holds."""
+
+import gc
+from collections.abc import Sequence
+from datetime import datetime
+from threading import Lock
+
+from newknot.core.audit import (
+    AuditedLogin,
+    AuditedRotation,
+    AuditStopped,
+    Finding,
+    FindingKind,
+    audit,
+)
+from newknot.core.audit.check_result import CheckResult, CheckSummary, ListAsked
+from newknot.core.audit.memory import AuditMemory
+from newknot.core.audit.reach import Group
+from newknot.core.login import LoginCard, LoginSecrets
+from newknot.core.policy import NamedPolicy
+from newknot.core.rotation import OPEN_STATES
+from newknot.store.checks import get_check, put_check
+from newknot.store.errors import RecordDamaged, RecordMissing
+from newknot.store.logins import get_card, get_secrets
+from newknot.store.manifest import Label
+from newknot.store.passphrases import get_passphrases
+from newknot.store.policies import list_policies
+from newknot.store.rotations import list_rotations
+from newknot.store.vault import Vault
+from newknot.usecases.check.corpora import AskedList
+from newknot.usecases.check.measuring import KeptMeasures
+from newknot.usecases.policies import NamedPolicies
+from newknot.usecases.progress import Progress
+from newknot.usecases.vault.vault_passphrase import passphrase_likeness
+
+__all__ = ["CheckMemory", "current_findings", "get_check", "run_check"]
+
+SUMMARIES_KEPT = 200
+RENEWABLE = frozenset(FindingKind) - {
+    FindingKind.UNFINISHED,
+    FindingKind.NO_SECOND_FACTOR,
+    FindingKind.PLAIN_HTTP,
+}
+"""What a new secret settles."""
+_RESTS_ON = (Label.POLICY, Label.PASSPHRASES, Label.OWN_DETAILS)
+
+
+class CheckMemory:
+    """The logins as last checked, by their revisions, so that only what changed is read again.
+
+    It holds secrets: in memory alone, gone at the lock.
+    """
+
+    def __init__(self) -> None:
+        self._lock = Lock()
+        self.clear()
+
+    def clear(self) -> None:
+        """Forgets everything."""
+        self.audit = AuditMemory()
+        self.measures: KeptMeasures | None = None
+        self._logins: dict[str, tuple[tuple[int, int], AuditedLogin]] = {}
+        self._rests_on: dict[Label, dict[str, tuple[int, int]]] = {}
+
+    def logins(self, vault: Vault, progress: Progress) -> tuple[list[AuditedLogin], list[str]]:
+        """(all logins outside the bin as they are now, ids of those that cannot be read)."""
+        with self._lock:
+            of_kind = vault.revisions((Label.LOGIN, *_RESTS_ON))
+            revisions = of_kind.pop(Label.LOGIN)
+            if of_kind != self._rests_on:
+                self.clear()
+                self._rests_on = of_kind
+            if self.measures is None:
+                self.measures = KeptMeasures(vault)
+            changed = [one for one in revisions if self._held(one) != revisions[one]]
+            for gone in self._logins.keys() - revisions.keys():
+                del self._logins[gone]
+            unread = self._read(vault, changed, revisions, progress) if changed else []
+            return [self._logins[one][1] for one in sorted(self._logins)], unread
+
+    def _held(self, login_id: str) -> tuple[int, int] | None:
+        held = self._logins.get(login_id)
+        return held[0] if held is not None else None
+
+    def _read(
+        self,
+        vault: Vault,
+        login_ids: Sequence[str],
+        revisions: dict[str, tuple[int, int]],
+        progress: Progress,
+    ) -> list[str]:
+        policies = NamedPolicies(list_policies(vault))
+        passphrases = get_passphrases(vault)
+        unread: list[str] = []
+        for login_id in login_ids:
+            if not progress.step(0, len(login_ids)):
+                raise AuditStopped()
+            self._logins.pop(login_id, None)
+            try:
+                card = get_card(vault, login_id)
+                if card.deleted_at is not None:
+                    continue
+                held = get_secrets(vault, login_id)
+            except (RecordDamaged, RecordMissing):
+                unread.append(login_id)
+                continue
+            likeness = passphrase_likeness(vault, held.secret, held.origin, passphrases)
+            login = audited(card, held, policies.of(card.address), likeness)
+            self._logins[login_id] = (revisions[login_id], login)
+        return unread
+
+
+def run_check(
+    vault: Vault,
+    *,
+    lists: Sequence[AskedList],
+    progress: Progress,
+    now: datetime,
+    memory: CheckMemory | None = None,
+    not_asked: Sequence[ListAsked] = (),
+) -> CheckResult:
+    """Checks every login outside the bin; with a memory, only what changed since is asked anew.
+
+    not_asked: lists that could not be asked at all. Raises `CheckRunning`, `AuditStopped`.
+    """
+    memory = CheckMemory() if memory is None else memory
+    with progress.of_one_act():
+        try:
+            return _run(vault, lists, not_asked, progress=progress, now=now, memory=memory)
+        finally:
+            # What is remembered lives until the lock: the collector need not walk it each time.
+            gc.freeze()
+
+
+def _run(
+    vault: Vault,
+    lists: Sequence[AskedList],
+    not_asked: Sequence[ListAsked],
+    *,
+    progress: Progress,
+    now: datetime,
+    memory: CheckMemory,
+) -> CheckResult:
+    logins, unread = memory.logins(vault, progress)
+    measures = memory.measures
+    assert measures is not None
+    rotations = [
+        AuditedRotation(r.login_id, r.state.value, r.changed_at)
+        for r in list_rotations(vault)
+        if r.state in OPEN_STATES
+    ]
+    guess_numbers: dict[str, float] = {}
+    groups: list[Group] = []
+    unmeasured: list[str] = []
+    findings = audit(
+        logins,
+        now=now,
+        corpus=lists,
+        rotations=rotations,
+        progress=progress.step,
+        guess_numbers=guess_numbers,
+        groups=groups,
+        unmeasured=unmeasured,
+        measures=measures,
+        memory=memory.audit,
+    )
+    former = get_check(vault)
+    earlier: tuple[CheckSummary, ...] = ()
+    first_found: dict[str, datetime] = {}
+    if former is not None:
+        summary = CheckSummary(former.checked_at, counts_of(former.findings))
+        earlier = (*former.earlier, summary)[-SUMMARIES_KEPT:]
+        first_found = dict(former.first_found)
+    for finding in findings:
+        if finding.kind in RENEWABLE:
+            first_found.setdefault(finding.login_id, now)
+    result = CheckResult(
+        checked_at=now,
+        checked_count=len(logins),
+        unread=tuple(unread),
+        unmeasured=tuple(unmeasured),
+        asked=(*(one.asked() for one in lists), *not_asked),
+        findings=tuple(findings),
+        guess_numbers=guess_numbers,
+        groups=tuple(groups),
+        former=None if former is None else frozenset((f.kind, f.login_id) for f in former.findings),
+        earlier=earlier,
+        first_found=first_found,
+    )
+    with vault.transaction() as tx:
+        put_check(tx, vault, result)
+        measures.keep(tx, {login.login_id for login in logins})
+    return result
+
+
+def audited(
+    card: LoginCard,
+    held: LoginSecrets,
+    named: NamedPolicy | None = None,
+    passphrase_likeness: str = "",
+) -> AuditedLogin:
+    """A login as the audit wants it."""
+    return AuditedLogin(
+        login_id=card.login_id,
+        title=card.title,
+        user_name=card.user_name,
+        address=card.address,
+        importance=card.importance,
+        expires_on=card.expires_on,
+        max_age_days=named.policy.max_age_days if named is not None else None,
+        secret=held.secret if len(held.secret) else None,
+        origin=held.origin,
+        secret_since_at=card.secret_since_at,
+        resets_by=card.resets_by,
+        policy=named.policy if named is not None else None,
+        policy_name=named.name if named is not None else "",
+        passphrase_likeness=passphrase_likeness,
+        second_factor=card.second_factor,
+        offers_second_factor=named.offers_second_factor if named is not None else False,
+    )
+
+
+def counts_of(findings: Sequence[Finding]) -> dict[str, int]:
+    """How many findings of each kind there are."""
+    counts: dict[str, int] = {}
+    for finding in findings:
+        counts[finding.kind.value] = counts.get(finding.kind.value, 0) + 1
+    return counts
+
+
+def current_findings(
+    result: CheckResult, cards: Sequence[LoginCard]
+) -> tuple[list[Finding], list[Finding]]:
+    """(those that still stand, those whose login changed or went away since the check)."""
+    changed_at = {card.login_id: card.secret_since_at for card in cards}
+    standing: list[Finding] = []
+    settled: list[Finding] = []
+    for finding in result.findings:
+        at = changed_at.get(finding.login_id)
+        gone = at is None or at > result.checked_at
+        (settled if gone else standing).append(finding)
+    return standing, settled
+
+
+def renewal(result: CheckResult, cards: Sequence[LoginCard]) -> tuple[int, int]:
+    """(logins renewed since a check first found something that a new secret settles, all such).
+
+    One whose new secret was found wanting again does not count as renewed.
+    """
+    since = {card.login_id: card.secret_since_at for card in cards}
+    wanting = {f.login_id for f in result.findings if f.kind in RENEWABLE}
+    found = [one for one in result.first_found if one in since]
+    renewed = [
+        one
+        for one in found
+        if since[one] > result.first_found[one]
+        and (one not in wanting or since[one] > result.checked_at)
+    ]
+    return len(renewed), len(found)

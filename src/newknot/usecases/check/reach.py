@@ -1,0 +1,35 @@
+"""What falls with a login, by the groups of the last check and the mailboxes as they are now."""
+
+from newknot.core.audit.mailboxes import Reset, resets
+from newknot.core.audit.reach import Fall, Group, Reach
+from newknot.store.checks import get_check
+from newknot.store.vault import Vault
+from newknot.usecases.logins.logins import list_logins
+
+
+def cords(vault: Vault) -> tuple[tuple[Group, ...], list[Reset]]:
+    """The groups that share or resemble a secret, and who resets whom; logins that stand alone
+    are in neither.
+    """
+    cards, _ = list_logins(vault)
+    known = {card.login_id: card for card in cards}
+    result = get_check(vault)
+    groups: list[Group] = []
+    for group in result.groups if result is not None else ():
+        # What was renewed since the check is out of its group.
+        left = tuple(
+            login_id
+            for login_id in group.login_ids
+            if login_id in known
+            and result is not None
+            and known[login_id].secret_since_at <= result.checked_at
+        )
+        if len(left) > 1:
+            groups.append(Group(group.kind, left))
+    return tuple(groups), resets(cards)
+
+
+def falls_with(vault: Vault, login_id: str) -> list[Fall]:
+    """All that falls if this login falls, nearest first."""
+    groups, links = cords(vault)
+    return Reach(groups, links).falls_with(login_id)

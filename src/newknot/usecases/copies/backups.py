@@ -1,0 +1,212 @@
+"""Sealed backups of the whole vault: made by one act or by schedule, kept by a rule, restored."""
+
+import re
+from dataclasses import dataclass, replace
+from datetime import UTC, datetime, timedelta
+from errno import EDQUOT, ENOSPC
+from pathlib import Path
+
+from newknot.core.keeping_rule import KeepingRule, kept
+from newknot.core.merging.merge import CARD, LOGIN, Contents, Parts
+from newknot.core.merging.stamps import Document, unstamped
+from newknot.store.copies import (
+    CopyFaulty,
+    opened_copy,
+    remove_copy,
+    require_whole_copy,
+    vault_id_of,
+    write_copy,
+)
+from newknot.store.database import create_private
+from newknot.store.errors import DiskFull, RecordDamaged, RecordMissing, VaultFolderRefused
+from newknot.store.logins import get_card
+from newknot.store.merging import read_contents, write_contents
+from newknot.store.safeguards import get_safeguards, put_safeguards
+from newknot.store.vault import Vault
+from newknot.usecases.errors import BackupNotVerified, BackupOfOtherKey, BackupUnknown
+
+_NAME = re.compile(r"newknot-(?:([0-9a-f]{8})-)?(\d{8}-\d{6})(?:-\d+)?\.vault")
+FAILED_SUFFIX = ".failed"
+"""What a copy is called that was found not to give everything back."""
+
+
+@dataclass(frozen=True, slots=True)
+class Backup:
+    """A backup file that was read through and found whole. size_bytes; path on this machine."""
+
+    name: str
+    path: Path
+    size_bytes: int
+    made_at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class RestoreLine:
+    """One login that a restore would change. what: back, gone or differs."""
+
+    login_id: str
+    title: str
+    user_name: str
+    what: str
+
+
+def make_backup(vault: Vault, folder: Path, *, now: datetime) -> Backup:
+    """Writes a copy, reads it through to its last record, and notes the day among the safeguards;
+    those of this vault that the rule does not keep are deleted then.
+
+    The copy is opened by the same passphrase as the vault. One that does not give everything back
+    is put apart, and nothing is deleted in its favour. Raises `BackupNotVerified`,
+    `VaultFolderRefused`, `DiskFull`.
+    """
+    try:
+        path = _free_path(vault, folder, now)
+        before = vault.counter
+        write_copy(vault, path)
+        try:
+            require_whole_copy(vault, path, least_counter=before)
+        except CopyFaulty as error:
+            _put_apart(vault, folder, path)
+            title = _title_of(vault, error.record_id)
+            raise BackupNotVerified(part=error.part, title=title) from None
+        # Noted only now: the day shown is that of the last good one.
+        with vault.transaction() as tx:
+            put_safeguards(tx, vault, replace(get_safeguards(vault), last_backup_at=now))
+        made = Backup(path.name, path, path.stat().st_size, now)
+        _drop_old(vault, folder, get_safeguards(vault).keeping, made, now)
+        return made
+    except OSError as error:
+        if error.errno in (ENOSPC, EDQUOT):
+            raise DiskFull() from None
+        raise VaultFolderRefused(reason=error.strerror or "cannot be used") from None
+
+
+def backup_if_due(vault: Vault, folder: Path, *, now: datetime) -> Backup | None:
+    """One by schedule; None where none is due, or the schedule is off. One that is dated after now
+    was made by a clock that ran ahead, and puts nothing off.
+    """
+    safeguards = get_safeguards(vault)
+    if not safeguards.backup_every_h or vault.is_older_copy:
+        return None
+    last = safeguards.last_backup_at
+    if last is not None and last <= now < last + timedelta(hours=safeguards.backup_every_h):
+        return None
+    return make_backup(vault, folder, now=now)
+
+
+def list_backups(vault: Vault, folder: Path) -> list[Backup]:
+    """Those of this vault that lie in the folder, newest first."""
+    found: list[Backup] = []
+    for path in folder.glob("newknot-*.vault") if folder.is_dir() else ():
+        named = _NAME.fullmatch(path.name)
+        if named is None or not _is_of(vault, path, named[1]):
+            continue
+        at = datetime.strptime(named[2], "%Y%m%d-%H%M%S").replace(tzinfo=UTC)
+        found.append(Backup(path.name, path, path.stat().st_size, at))
+    return sorted(found, key=lambda one: (one.made_at, one.name), reverse=True)
+
+
+def read_backup(folder: Path, name: str) -> bytes:
+    """The bytes of a backup made here. Raises `BackupUnknown`."""
+    return _path_of(folder, name).read_bytes()
+
+
+def look_into_backup(vault: Vault, folder: Path, name: str) -> list[RestoreLine]:
+    """What restoring it would change of the logins, before anything is. Raises `BackupUnknown`,
+    `BackupOfOtherKey`.
+    """
+    return _lines(read_contents(vault), _contents_of(vault, folder, name))
+
+
+def restore_backup(vault: Vault, folder: Path, name: str, *, now: datetime) -> list[RestoreLine]:
+    """Puts everything back as it was in the backup, in one transaction; the present state is backed
+    up first. Raises as looking into it does.
+    """
+    then = _contents_of(vault, folder, name)
+    make_backup(vault, folder, now=now)
+    ours = read_contents(vault)
+    with vault.transaction() as tx:
+        write_contents(tx, vault, then)
+    return _lines(ours, then)
+
+
+def _contents_of(vault: Vault, folder: Path, name: str) -> Contents:
+    copy = opened_copy(vault, _path_of(folder, name))
+    if copy is None:
+        raise BackupOfOtherKey()
+    try:
+        return read_contents(copy)
+    finally:
+        copy.forget()
+
+
+def _lines(ours: Contents, then: Contents) -> list[RestoreLine]:
+    here, there = ours.records.get(LOGIN, {}), then.records.get(LOGIN, {})
+    lines: list[RestoreLine] = []
+    for login_id in here.keys() | there.keys():
+        a, b = here.get(login_id), there.get(login_id)
+        if _plain(a) != _plain(b):
+            what = "back" if a is None else "gone" if b is None else "differs"
+            card = (b or a or {}).get(CARD, {})
+            title, user_name = str(card.get("title", "")), str(card.get("user_name", ""))
+            lines.append(RestoreLine(login_id, title, user_name, what))
+    return sorted(lines, key=lambda one: (one.title.casefold(), one.login_id))
+
+
+def _plain(parts: Parts | None) -> dict[str, Document | None] | None:
+    """A login as the user knows it: an empty history is none."""
+    if parts is None:
+        return None
+    plain = {part: unstamped(document) for part, document in parts.items()}
+    return {part: one for part, one in plain.items() if one != {"earlier": []}}
+
+
+def _drop_old(vault: Vault, folder: Path, rule: KeepingRule, made: Backup, now: datetime) -> None:
+    """The rule counts this vault's own, and none that a clock which ran ahead has dated."""
+    backups = [one for one in list_backups(vault, folder) if one.made_at <= now]
+    stay = kept((one.made_at for one in backups), rule)
+    for one in backups:
+        if one.made_at not in stay and one.name != made.name:
+            one.path.unlink(missing_ok=True)
+
+
+def _is_of(vault: Vault, path: Path, named_id: str | None) -> bool:
+    """By its name; one from before names bore the vault says it itself."""
+    if named_id is not None:
+        return named_id == _short_id(vault)
+    return vault_id_of(path) == vault.vault_id
+
+
+def _short_id(vault: Vault) -> str:
+    return vault.vault_id[:4].hex()
+
+
+def _put_apart(vault: Vault, folder: Path, path: Path) -> None:
+    """One at most is kept to be looked at: the last."""
+    for former in folder.glob(f"newknot-{_short_id(vault)}-*.vault{FAILED_SUFFIX}"):
+        former.unlink(missing_ok=True)
+    path.rename(path.with_name(path.name + FAILED_SUFFIX))
+    remove_copy(path)
+
+
+def _title_of(vault: Vault, record_id: str) -> str:
+    """The login that a record is of, where that is known."""
+    try:
+        return get_card(vault, record_id).title
+    except (RecordMissing, RecordDamaged):
+        return ""
+
+
+def _path_of(folder: Path, name: str) -> Path:
+    if not _NAME.fullmatch(name) or not (folder / name).is_file():
+        raise BackupUnknown()
+    return folder / name
+
+
+def _free_path(vault: Vault, folder: Path, now: datetime) -> Path:
+    stem = f"newknot-{_short_id(vault)}-{now:%Y%m%d-%H%M%S}"
+    for number in range(1000):
+        path = folder / (f"{stem}-{number}.vault" if number else f"{stem}.vault")
+        if not path.exists():
+            create_private(path)
+            return path
+    raise VaultFolderRefused(reason="holds a thousand backups of this second")

@@ -1,0 +1,1 @@
+"""Secrets drawn by chance, and what is kept of them."""

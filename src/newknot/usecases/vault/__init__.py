@@ -1,0 +1,1 @@
+"""The vault itself: held, entered, recovered, safeguarded."""

@@ -1,0 +1,345 @@
+"""The keeper: holds the vault while it is unlocked, counts what runs, and locks in two phases."""
+
+import gc
+from collections.abc import Callable, Iterator, Sequence
+from contextlib import contextmanager, suppress
+from pathlib import Path
+from threading import Condition, Lock
+from typing import TYPE_CHECKING
+
+from newknot.core.address import forget_addresses
+from newknot.core.address.likeness import forget_names
+from newknot.core.errors import NewKnotError
+from newknot.core.generate import RandomSource
+from newknot.crypto import KdfParameters, WrongPassphrase
+from newknot.store.manifest import Label
+from newknot.store.rekey import put_in_place, write_under_new_key
+from newknot.store.safeguards import get_safeguards
+from newknot.store.vault import Vault
+from newknot.usecases.check.checks import CheckMemory
+from newknot.usecases.check.measuring import full_measure
+from newknot.usecases.clock import Clock
+from newknot.usecases.copies.backups import backup_if_due, make_backup
+from newknot.usecases.drawing.draw_ring import DrawRing
+from newknot.usecases.drawing.space_shelf import SpaceShelf
+from newknot.usecases.errors import BackupFailed, SheetsVoid, VaultBusy, VaultLocked
+from newknot.usecases.import_export.imports import BroughtIn
+from newknot.usecases.logins.logins import empty_bin
+from newknot.usecases.progress import Progress
+from newknot.usecases.rotation.driving import Drive
+from newknot.usecases.vault.guessing import GuessBrake
+from newknot.usecases.vault.recovery import joined
+from newknot.usecases.vault.sessions import Sessions
+from newknot.usecases.vault.vault_passphrase import (
+    Judgement,
+    Likeness,
+    change_passphrase,
+    judge,
+    note_passphrase,
+)
+
+if TYPE_CHECKING:
+    from newknot.exchange.bundle import BundleContent
+    from newknot.store.corpus import Corpus
+    from newknot.usecases.import_export.imports import ImportFile
+
+LOCK_WAIT_S = 10.0
+OF_THE_KEY = (Label.KEPT_MEASURES, Label.PASSPHRASES, Label.RECOVERY)
+"""What rests on the vault's key, and means nothing under another."""
+
+
+class Keeper:
+    """One vault file, locked or unlocked, for the life of the process.
+
+    hold_file: takes the lock of the vault file that lies at a path now.
+    """
+
+    def __init__(
+        self,
+        path: Path,
+        *,
+        state_folder: Path,
+        backup_folder: Path,
+        clock: Clock,
+        random: RandomSource,
+        parameters: KdfParameters,
+        corpora: "Sequence[Corpus]",
+        refused_corpora: Sequence[tuple[str, str]] = (),
+        hold_file: Callable[[Path], None] = lambda path: None,
+    ) -> None:
+        self.path = path
+        self.state_folder = state_folder
+        self.backup_folder = backup_folder
+        self.backup_problem: NewKnotError | None = None
+        self.clock = clock
+        self.random = random
+        self.corpora = list(corpora)
+        self.refused_corpora = list(refused_corpora)
+        self.sessions = Sessions()
+        self.brake = GuessBrake()
+        self.draws = DrawRing()
+        self.spaces = SpaceShelf()
+        self.likeness = Likeness()
+        self.progress = Progress()
+        self.checked = CheckMemory()
+        self.drives: dict[str, Drive] = {}
+        self.imports: dict[str, ImportFile] = {}
+        self.brought_in = BroughtIn()
+        self.bundles: dict[str, bytes | BundleContent] = {}
+        self.parameters = parameters
+        self._hold_file = hold_file
+        self._vault: Vault | None = None
+        self._changing = Condition()
+        # One guess at a time: side by side they would all pass the brake before it closes.
+        self._one_guess = Lock()
+        self._running = 0
+        self._locking = False
+        self._deadline_s = 0.0
+
+    @property
+    def exists(self) -> bool:
+        """Whether there is a vault file to unlock."""
+        return self.path.exists()
+
+    @property
+    def is_unlocked(self) -> bool:
+        """Whether acts are taken now; past the deadline they are not, even before the lock."""
+        open_now = self._vault is not None and not self._locking
+        return open_now and self.clock.boot_s() < self._deadline_s
+
+    def create(self, passphrase: str) -> tuple[str, str]:
+        """A new vault, unlocked.
+
+        Raises `PassphraseTooWeak`, `PassphraseBreached`, `VaultExists`.
+        """
+        measured = full_measure(passphrase, vault=None, corpora=self.corpora, context=())
+        Judgement(measured).require_allowed()
+        vault = Vault.create(
+            self.path,
+            passphrase=passphrase,
+            parameters=self.parameters,
+            state_folder=self.state_folder,
+        )
+        self._hold_file(self.path)
+        note_passphrase(vault, passphrase, now=self.clock.now())
+        return self._take(vault)
+
+    def unlock(self, passphrase: str) -> tuple[str, str]:
+        """Both halves of a new session.
+
+        Raises `WrongPassphrase`, `TooManyGuesses`, and the vault's own errors.
+        """
+        self.lock_if_idle()
+        with self._one_guess:
+            return self._unlock(passphrase)
+
+    def _unlock(self, passphrase: str) -> tuple[str, str]:
+        with self._changing:
+            open_now = self._vault if self.is_unlocked else None
+        if open_now is not None:
+            self._prove(passphrase)
+            return self.sessions.begin(self.clock.boot_s())
+        self.brake.check(self.clock.boot_s())
+        self._hold_file(self.path)
+        try:
+            vault = Vault.unlock(self.path, passphrase=passphrase, state_folder=self.state_folder)
+        except WrongPassphrase:
+            self.brake.wrong(self.clock.boot_s())
+            raise
+        self.brake.right()
+        if not vault.is_older_copy:
+            note_passphrase(vault, passphrase, now=self.clock.now())
+            empty_bin(vault, now=self.clock.now(), only_expired=True)
+        return self._take(vault)
+
+    def recover(self, sheets: Sequence[str], passphrase: str) -> tuple[str, str]:
+        """The vault opened by its recovery sheets and put under a new passphrase.
+
+        Raises `ShareWrong`, `SheetsVoid`, `TooManyGuesses`, what a new passphrase is refused for
+        (nothing is changed then), and the vault's own errors.
+        """
+        key = joined(sheets)
+        with self._one_guess:
+            self.brake.check(self.clock.boot_s())
+            with suppress(VaultLocked), self.at_work() as vault:
+                # Whoever has no sheet of this vault does not lock it for others.
+                if not vault.recovers(key):
+                    self.brake.wrong(self.clock.boot_s())
+                    raise SheetsVoid()
+            self.lock()
+            self._hold_file(self.path)
+            try:
+                vault = Vault.recover(self.path, key=key, state_folder=self.state_folder)
+            except WrongPassphrase:
+                self.brake.wrong(self.clock.boot_s())
+                raise SheetsVoid() from None
+            self.brake.right()
+            try:
+                change_passphrase(
+                    vault,
+                    passphrase,
+                    corpora=self.corpora,
+                    likeness=self.likeness,
+                    parameters=self.parameters,
+                    now=self.clock.now(),
+                )
+            except BaseException:
+                self.likeness.clear()
+                vault.close()
+                raise
+            return self._take(vault)
+
+    def prove(self, passphrase: str) -> None:
+        """Raises `WrongPassphrase` unless it is the unlocked vault's passphrase."""
+        with self._one_guess:
+            self._prove(passphrase)
+
+    def _prove(self, passphrase: str) -> None:
+        self.brake.check(self.clock.boot_s())
+        with self.at_work() as vault:
+            if not vault.proves(passphrase):
+                self.brake.wrong(self.clock.boot_s())
+                raise WrongPassphrase()
+        self.brake.right()
+
+    def change_passphrase(self, current: str, passphrase: str) -> None:
+        """The vault key sealed under a new passphrase.
+
+        Raises `WrongPassphrase`, `TooManyGuesses`, `PassphraseTooWeak`, `PassphraseBreached`,
+        `PassphraseResembles`.
+        """
+        with self._one_guess, self.at_work() as vault:
+            self._prove(current)
+            change_passphrase(
+                vault,
+                passphrase,
+                corpora=self.corpora,
+                likeness=self.likeness,
+                parameters=self.parameters,
+                now=self.clock.now(),
+            )
+
+    def new_key(self, current: str, passphrase: str) -> tuple[str, str]:
+        """The whole vault sealed anew under a new key and passphrase, after a backup of it as it
+        was. No former key, sheet or passphrase opens the file any more; a new session begins.
+
+        Raises what a new passphrase is refused for, `WrongPassphrase`, `VaultDamaged`,
+        `BackupNotVerified`, `VaultFolderRefused`; the vault is then as it was.
+        """
+        with self._one_guess, self.at_work() as vault:
+            self._prove(current)
+            judge(
+                passphrase, vault=vault, corpora=self.corpora, likeness=self.likeness
+            ).require_allowed()
+            make_backup(vault, self.folder_of(vault), now=self.clock.now())
+            building = self.path.with_name(self.path.name + ".new-key")
+        with self._changing:
+            if self._vault is None or self._locking:
+                raise VaultLocked()
+            self._locking = True
+            vault = self._vault
+            ended = self._changing.wait_for(lambda: self._running == 0, timeout=LOCK_WAIT_S)
+        try:
+            if not ended:
+                raise VaultBusy()
+            write_under_new_key(
+                vault,
+                building,
+                passphrase=passphrase,
+                parameters=self.parameters,
+                without=OF_THE_KEY,
+            )
+            self._vault = None
+            put_in_place(vault, self.path, building)
+            self._hold_file(self.path)
+        finally:
+            self._locking = False
+        self._forget()
+        return self.unlock(passphrase)
+
+    @contextmanager
+    def at_work(self) -> Iterator[Vault]:
+        """The vault for the length of one call; a lock waits for it. Raises `VaultLocked`."""
+        with self._changing:
+            if self._vault is None or self._locking:
+                raise VaultLocked()
+            self._running += 1
+            vault = self._vault
+        try:
+            yield vault
+        finally:
+            with self._changing:
+                self._running -= 1
+                self._changing.notify_all()
+
+    def touch(self, lock_after_s: int) -> None:
+        """A human act: the idle time begins anew."""
+        self._deadline_s = self.clock.boot_s() + lock_after_s
+
+    def seconds_left(self) -> float:
+        """Until the vault locks itself."""
+        return max(0.0, self._deadline_s - self.clock.boot_s())
+
+    def folder_of(self, vault: Vault) -> Path:
+        """Where backups of the vault lie: where the user said, else beside it."""
+        place = get_safeguards(vault).backup_place
+        return Path(place) if place else self.backup_folder
+
+    def backup_if_due(self) -> None:
+        """A backup by schedule; what fails is noted, and tried again the next time."""
+        try:
+            with self.at_work() as vault:
+                backup_if_due(vault, self.folder_of(vault), now=self.clock.now())
+            self.backup_problem = None
+        except VaultLocked:
+            return
+        except NewKnotError as error:
+            self.backup_problem = error
+        except Exception as error:
+            self.backup_problem = BackupFailed(kind=type(error).__name__)
+
+    def lock_if_idle(self) -> None:
+        """Locks where the deadline has passed."""
+        if self._vault is not None and self.clock.boot_s() >= self._deadline_s:
+            self.lock()
+
+    def lock(self) -> None:
+        """First no new call is taken and running ones end (10 s at most), then keys go."""
+        with self._changing:
+            if self._vault is None or self._locking:
+                return
+            self._locking = True
+            self.progress.stop()
+            for drive in self.drives.values():
+                drive.stop()
+            self._changing.wait_for(lambda: self._running == 0, timeout=LOCK_WAIT_S)
+            vault, self._vault = self._vault, None
+            self._locking = False
+        try:
+            vault.close()
+        finally:
+            self._forget()
+
+    def _forget(self) -> None:
+        self.sessions.clear()
+        self.draws.clear()
+        self.spaces.clear()
+        self.likeness.clear()
+        self.checked.clear()
+        self.drives.clear()
+        self.imports.clear()
+        self.bundles.clear()
+        self.brought_in = BroughtIn()
+        forget_addresses()
+        forget_names()
+        gc.unfreeze()
+        gc.collect()
+
+    def _take(self, vault: Vault) -> tuple[str, str]:
+        with self._changing:
+            if self._vault is not None:
+                vault.close()
+            else:
+                self._vault = vault
+                self._deadline_s = self.clock.boot_s() + get_safeguards(vault).lock_after_s
+        return self.sessions.begin(self.clock.boot_s())

@@ -1,0 +1,178 @@
+"""The vault's passphrase: judged while it is chosen, changed, and never chosen alike again."""
+
+from collections.abc import Sequence
+from contextlib import suppress
+from dataclasses import dataclass
+from datetime import datetime
+from enum import StrEnum
+from threading import Lock
+
+from newknot.core.audit.breached import CorpusLookup
+from newknot.core.login import Origin
+from newknot.core.secret import Secret
+from newknot.core.strength.resemblance import forms
+from newknot.crypto import KdfParameters
+from newknot.store.errors import RecordDamaged, RecordMissing
+from newknot.store.logins import get_history, get_secrets
+from newknot.store.manifest import Label
+from newknot.store.passphrases import KnownPassphrase, get_passphrases, put_passphrases
+from newknot.store.vault import Vault
+from newknot.usecases.check.measuring import FullMeasure, full_measure
+from newknot.usecases.errors import PassphraseBreached, PassphraseResembles, PassphraseTooWeak
+from newknot.usecases.logins.logins import list_logins
+
+__all__ = ["Judgement", "Likeness", "change_passphrase", "get_passphrases", "judge"]
+
+REFUSED_BELOW_LOG10, WARNED_BELOW_LOG10 = 10.0, 14.0
+
+
+class Verdict(StrEnum):
+    """What is said of a passphrase to be."""
+
+    REFUSED = "refused"
+    WARNED = "warned"
+    GOOD = "good"
+
+
+@dataclass(frozen=True, slots=True)
+class Judgement:
+    """The measure of a passphrase, and what it resembles: titles of logins, and whether one of
+    the vault's own passphrases, present or earlier.
+    """
+
+    measured: FullMeasure
+    resembles_logins: tuple[str, ...] = ()
+    resembles_earlier: bool = False
+
+    @property
+    def verdict(self) -> Verdict:
+        """Refused where breached, within 10^10 guesses, or like one in use; warned to 10^14."""
+        guesses = self.measured.measure.guess_number_log10
+        alike = self.resembles_logins or self.resembles_earlier
+        if alike or self.measured.breached_count or guesses < REFUSED_BELOW_LOG10:
+            return Verdict.REFUSED
+        return Verdict.WARNED if guesses < WARNED_BELOW_LOG10 else Verdict.GOOD
+
+    def require_allowed(self) -> None:
+        """Raises `PassphraseBreached`, `PassphraseTooWeak`, `PassphraseResembles`."""
+        found = self.measured.measure
+        if self.measured.breached_count:
+            raise PassphraseBreached()
+        if found.guess_number_log10 < REFUSED_BELOW_LOG10:
+            raise PassphraseTooWeak(
+                guess_number_log10=found.guess_number_log10, reasons=found.reasons
+            )
+        if self.resembles_logins or self.resembles_earlier:
+            raise PassphraseResembles(
+                logins=list(self.resembles_logins), earlier=self.resembles_earlier
+            )
+
+
+class Likeness:
+    """Fingerprints of the forms of every secret in the vault, in memory until the lock."""
+
+    def __init__(self) -> None:
+        self._lock = Lock()
+        self._of: dict[bytes, str | None] = {}
+        self._counter = -1
+        self.secrets_count = 0
+
+    def clear(self) -> None:
+        """Forgets all of them."""
+        with self._lock:
+            self._of, self._counter, self.secrets_count = {}, -1, 0
+
+    def look_through(self, vault: Vault) -> None:
+        """Reads every secret once, and again only after a change of the vault."""
+        with self._lock:
+            if self._counter == vault.counter:
+                return
+            of: dict[bytes, str | None] = {}
+            count = 0
+            for card in list_logins(vault)[0]:
+                for secret in _secrets_of(vault, card.login_id):
+                    count += 1
+                    of.update(dict.fromkeys(_prints(vault, secret.reveal()), card.title))
+            for known in get_passphrases(vault):
+                of.update(dict.fromkeys(known.fingerprints))
+            self._of, self._counter, self.secrets_count = of, vault.counter, count
+
+    def alike(self, vault: Vault, text: str) -> set[str | None]:
+        """Titles of logins whose secret the text resembles; None for a passphrase of the vault."""
+        self.look_through(vault)
+        return {self._of[p] for p in _prints(vault, text) if p in self._of}
+
+
+def _secrets_of(vault: Vault, login_id: str) -> list[Secret]:
+    """A login's secret, its further secret fields, and its earlier secrets, as far as readable."""
+    found: list[Secret] = []
+    with suppress(RecordDamaged, RecordMissing):
+        held = get_secrets(vault, login_id)
+        found += [held.secret, *(field.value for field in held.fields)]
+    with suppress(RecordDamaged, RecordMissing):
+        found += [earlier.secret for earlier in get_history(vault, login_id)]
+    return [secret for secret in found if len(secret)]
+
+
+def _prints(vault: Vault, text: str) -> set[bytes]:
+    return {vault.fingerprint("form", form) for form in forms(text)}
+
+
+_LIKENESS = {
+    "whole": "the same but for capitals and look-alikes",
+    "words": "the same words but for one",
+    "row": "three of its words in a row",
+    "letters": "the same letters, or all but one",
+}
+
+
+def passphrase_likeness(
+    vault: Vault, secret: Secret, origin: Origin, known: Sequence[KnownPassphrase]
+) -> str:
+    """How a login's secret resembles a passphrase of the vault, in words; a drawn one does not."""
+    if origin.kind == "drawn" or not known:
+        return ""
+    prints = frozenset[bytes]().union(*(one.fingerprints for one in known))
+    shared = {
+        form.partition(" ")[0]
+        for form in forms(secret.reveal())
+        if vault.fingerprint("form", form) in prints
+    }
+    return next((says for kind, says in _LIKENESS.items() if kind in shared), "")
+
+
+def judge(
+    text: str, *, vault: Vault, corpora: Sequence[CorpusLookup], likeness: Likeness
+) -> Judgement:
+    """What is to be said of a passphrase for this vault."""
+    measured = full_measure(text, vault=vault, corpora=corpora, context=())
+    alike = likeness.alike(vault, text) if text else set()
+    titles = tuple(sorted(title for title in alike if title is not None))
+    return Judgement(measured, titles, None in alike)
+
+
+def change_passphrase(
+    vault: Vault,
+    passphrase: str,
+    *,
+    corpora: Sequence[CorpusLookup],
+    likeness: Likeness,
+    parameters: KdfParameters,
+    now: datetime,
+) -> None:
+    """Seals the vault key under a new passphrase; the former one opens this file no more.
+
+    Raises `PassphraseBreached`, `PassphraseTooWeak`, `PassphraseResembles`.
+    """
+    judge(passphrase, vault=vault, corpora=corpora, likeness=likeness).require_allowed()
+    with vault.new_passphrase(passphrase, parameters=parameters) as tx:
+        fresh = KnownPassphrase(now, frozenset(_prints(vault, passphrase)))
+        put_passphrases(tx, vault, [*get_passphrases(vault), fresh])
+
+
+def note_passphrase(vault: Vault, passphrase: str, *, now: datetime) -> None:
+    """Remembers the present passphrase by its fingerprints, where none was remembered yet."""
+    if not vault.ids(Label.PASSPHRASES):
+        with vault.transaction() as tx:
+            prints = frozenset(_prints(vault, passphrase))
+            put_passphrases(tx, vault, [KnownPassphrase(now, prints)])

@@ -1,0 +1,222 @@
+"""Import, backup and check over the API."""
+
+from datetime import date, timedelta
+from hashlib import sha1
+from pathlib import Path
+
+import pytest
+
+from newknot.store.corpus import Corpus
+from newknot.store.corpus_build import HashList, build_corpus
+from newknot.usecases.logins.logins import add_login
+from tests.api.conftest import Api, make_api
+from tests.conftest import HandClock
+
+ROWS = (
+    "Site,Login,Password,Link\n"
+    "Gantry,ilse,aaa,https://gantry.example\n"
+    "Lumen,ilse,bbb,lumen.example\n"
+    "Lumen,ilse,ccc,lumen.example\n"
+    "Lumen,ilse,bbb,lumen.example\n"
+    "broken\n"
+    ",,ddd,\n"
+    "Odd,x,eee,ftp://x\n"
+)
+
+
+def read(api: Api, text: str = ROWS) -> dict[str, object]:
+    table: dict[str, object] = api.ok("POST", "imports", text.encode())
+    return table
+
+
+def test_rows_are_judged_before_anything_is_written(api: Api) -> None:
+    api.add("Gantry", address="gantry.example", user_name="ilse", secret={"own": "aaa"})
+    table = read(api)
+    path, body = f"imports/{table['import_id']}", {"mapping": table["mapping"]}
+    rows = api.ok("POST", f"{path}/preview", body)["rows"]
+    assert [(r["line"], r["status"]) for r in rows] == [
+        (2, "same"), (3, "new"), (4, "differing"), (5, "same"), (6, "bad"), (7, "bad"), (8, "bad"),
+    ]  # fmt: skip
+    assert all(r["reason"] for r in rows if r["status"] == "bad")
+    assert len(api.ok("GET", "logins")["logins"]) == 1
+    assert api.ok("POST", f"{path}/apply", {**body, "also_lines": list(range(100))}) == {
+        "added_count": 2,
+        "taken_count": 0,
+    }
+    assert api.refused("POST", f"{path}/apply", body) == "404 import_unknown"
+    secrets = sorted(api.secret_of(r["login_id"]) for r in api.ok("GET", "logins")["logins"])
+    assert secrets == ["aaa", "bbb", "ccc"]
+
+
+def test_a_fault_in_the_middle_imports_nothing(api: Api, monkeypatch: pytest.MonkeyPatch) -> None:
+    table = read(api, "title,password\n" + "".join(f"T{i},p{i}\n" for i in range(50)))
+    real, calls = add_login, []
+
+    def failing(*args: object, **more: object) -> object:
+        calls.append(1)
+        if len(calls) == 30:
+            raise OSError("the disk went away")
+        return real(*args, **more)  # type: ignore[arg-type]
+
+    monkeypatch.setattr("newknot.usecases.import_export.imports.add_login", failing)
+    body = {"mapping": table["mapping"]}
+    assert api.refused("POST", f"imports/{table['import_id']}/apply", body) == "500 unexpected"
+    assert api.ok("GET", "logins")["logins"] == []
+
+
+@pytest.mark.parametrize(
+    ("body", "refusal"),
+    [
+        (b"", "422 csv_refused"),
+        (b'a,b\n"x', "422 csv_refused"),
+        (b"x" * (22 << 20), "413 body_too_large"),
+    ],
+)
+def test_what_is_no_csv_is_refused(api: Api, body: bytes, refusal: str) -> None:
+    assert api.refused("POST", "imports", body) == refusal
+
+
+def test_a_backup_opens_by_the_passphrase_in_another_place(api: Api, tmp_path: Path) -> None:
+    login = api.add()
+    assert api.refused("POST", "backups") == "403 proof_needed"
+    made = api.ok("POST", "backups", **api.proof())
+    assert api.ok("GET", "safeguards")["last_backup_at"]
+    body = api.call("GET", f"backups/{made['name']}").content
+    for name in ("..%2Fown.vault", "own.vault", "newknot-1.vault"):
+        assert api.refused("GET", f"backups/{name}").startswith("404")
+    elsewhere = tmp_path / "elsewhere"
+    elsewhere.mkdir()
+    (elsewhere / "own.vault").write_bytes(body)
+    copy = make_api(elsewhere, api.clock)
+    copy.enter()
+    assert copy.secret_of(login["login_id"]) == "cue-to-cue-19"
+    copy.keeper.lock()
+
+
+def test_the_check_finds_again_what_it_found_and_drops_what_was_renewed(
+    tmp_path: Path, clock: HandClock
+) -> None:
+    digest = sha1(b"limelight7", usedforsecurity=False).hexdigest()
+    source = tmp_path / "list.txt"
+    source.write_text(f"{digest}:1500\n")
+    build_corpus([HashList(source)], tmp_path / "c.corpus", name="list", dated_on=date(2026, 5, 1))
+    api = make_api(tmp_path, clock, Corpus.open(tmp_path / "c.corpus"))
+    api.enter("create")
+    assert api.ok("GET", "checks/worklist")["checked_at"] is None
+    listed = api.add("Fernbank", secret={"own": "limelight7"}, importance="critical")
+    api.add("Tallow", secret={"own": "FollowSpot!1979x"})
+    api.add("Cable", secret={"own": "FollowSpot!1979x"})
+    api.add("Slate", expires_on=str(clock.at.date() - timedelta(days=1)))
+    first = api.ok("POST", "checks")
+    kinds = [(f["kind"], f["title"]) for f in first["findings"]]
+    assert kinds[0] == ("breached", "Fernbank")
+    assert {("reused", "Tallow"), ("reused", "Cable"), ("overdue", "Slate")} <= set(kinds)
+    assert [one["unique_count"] for one in first["asked"]] == [1]
+    api.clock.pass_s(5)
+    second = api.ok("POST", "checks")
+    assert second["findings"] == first["findings"] and len(second["earlier"]) == 1
+    api.clock.pass_s(5)
+    body = {"title": "Fernbank", "secret": {"own": "kV!8q-Lz3#Rw0pXt_2mB"}}
+    api.ok("PUT", f"logins/{listed['login_id']}", body)
+    after = api.ok("GET", "checks/worklist")
+    assert all(f["title"] != "Fernbank" for f in after["findings"]) and after["renewed_count"] == 1
+    row = next(r for r in api.ok("GET", "logins")["logins"] if r["title"] == "Fernbank")
+    assert row["guess_number_log10"] is None
+    assert api.ok("GET", "checks/progress") == {"running": False, "done": 3, "total": 4}
+    api.keeper.lock()
+
+
+def test_a_file_in_the_clear_is_the_owners_alone_and_watched_until_it_is_gone(api: Api) -> None:
+    api.add("Gantry", secret={"own": "rope-and-plank"})
+    assert api.refused("POST", "exports/files", {"kind": "csv"}) == "403 proof_needed"
+    paths = []
+    for kind in ("csv", "cxf"):
+        path = Path(api.ok("POST", "exports/files", {"kind": kind}, **api.proof())["path"])
+        assert path.stat().st_mode & 0o777 == 0o600 and b"rope-and-plank" in path.read_bytes()
+        paths.append(path)
+    assert [one["path"] for one in api.ok("GET", "exports/files")] == list(map(str, paths))
+    paths[0].unlink()
+    assert [one["path"] for one in api.ok("GET", "exports/files")] == [str(paths[1])]
+    api.keeper.lock()
+    api.enter("unlock")
+    beside = paths[1].with_name("other.txt")
+    beside.write_text("not ours")
+    for wrong in (str(beside), str(api.keeper.path), "/etc/hostname"):
+        assert api.refused("POST", "exports/files/delete", {"path": wrong}) == "404 nothing_held"
+    api.ok("POST", "exports/files/delete", {"path": str(paths[1])})
+    assert api.ok("GET", "exports/files") == [] and not paths[1].exists() and beside.exists()
+    answer = api.call("POST", "exports/csv", **api.proof())
+    assert "rope-and-plank" in answer.text
+    history = api.call("POST", "exports/history", **api.proof())
+    assert "Gantry" in history.text and "rope" not in history.text
+
+
+def test_bringing_in_can_be_stopped_and_then_nothing_came_in(api: Api) -> None:
+    rows = "".join(f"Site {i},ilse,secret-{i}\n" for i in range(50))
+    table = api.ok("POST", "imports", f"title,user,password\n{rows}".encode())
+    step, seen = api.keeper.progress.step, []
+
+    def stops(done: int, total: int) -> bool:
+        seen.append((done, total))
+        if done == 20:
+            api.ok("POST", "checks/stop")
+        return step(done, total)
+
+    api.keeper.progress.step = stops  # type: ignore[method-assign]
+    path, body = f"imports/{table['import_id']}", {"mapping": table["mapping"]}
+    assert api.refused("POST", f"{path}/apply", body) == "409 import_stopped"
+    assert seen[-1] == (20, 50) and api.ok("GET", "logins")["logins"] == []
+    api.keeper.progress.step = step  # type: ignore[method-assign]
+    assert api.ok("POST", f"{path}/apply", body) == {"added_count": 50, "taken_count": 0}
+    ids = [row["login_id"] for row in api.ok("GET", "logins")["logins"]]
+    api.ok("PUT", f"logins/{ids[0]}/backup-codes", {"text": "aaaa-1111"})
+    api.ok("POST", "rotations", {"login_id": ids[1]})
+    api.ok("PUT", f"logins/{ids[2]}", {"title": "Touched"})
+    assert api.ok("POST", "imports/undo") == {
+        "gone_count": 47, "binned_count": 3, "put_back_count": 0,
+    }  # fmt: skip
+    assert {row["login_id"] for row in api.ok("GET", "logins/bin")} == set(ids[:3])
+    assert set(api.ok("POST", "imports/undo").values()) == {0}
+
+
+def test_a_login_takes_the_secret_of_a_row_and_has_its_own_again_when_undone(api: Api) -> None:
+    known = [
+        api.add(title, address=f"{title.lower()}.example", secret={"own": f"old-{title}"})
+        for title in ("Gantry", "Lumen", "Fernbank", "Truss")
+    ]
+    ids = [login["login_id"] for login in known]
+    api.add("Twice", address="twice.example", secret={"own": "old-one"})
+    api.add("Twice", address="twice.example", secret={"own": "old-two"})
+    api.ok("POST", "rotations", {"login_id": ids[3]})
+    rows = "".join(
+        f"{t},{t.lower()}.example,new-{t}\n"
+        for t in ("Gantry", "Lumen", "Fernbank", "Truss", "Twice")
+    )
+    table = read(api, f"title,website,password\n{rows}")
+    path, body = f"imports/{table['import_id']}", {"mapping": table["mapping"]}
+    judged = api.ok("POST", f"{path}/preview", body)["rows"]
+    assert [(r["status"], r["can_take"]) for r in judged] == [
+        ("differing", True), ("differing", True), ("differing", True),
+        ("differing", False), ("differing", False),
+    ]  # fmt: skip
+    assert api.ok("POST", f"{path}/apply", {**body, "take_lines": list(range(2, 7))}) == {
+        "added_count": 0,
+        "taken_count": 3,
+    }
+    assert [api.secret_of(i) for i in ids] == [
+        "new-Gantry",
+        "new-Lumen",
+        "new-Fernbank",
+        "old-Truss",
+    ]
+    (entry,) = api.ok("GET", f"logins/{ids[0]}")["history"]
+    assert entry["used"]
+    api.ok("PUT", f"logins/{ids[1]}", {"title": "Lumen", "secret": {"own": "newest"}})
+    assert api.ok("POST", "imports/undo") == {
+        "gone_count": 0, "binned_count": 0, "put_back_count": 2,
+    }  # fmt: skip
+    assert [api.secret_of(i) for i in ids] == ["old-Gantry", "newest", "old-Fernbank", "old-Truss"]
+    (entry,) = api.ok("GET", f"logins/{ids[0]}")["history"]
+    assert not entry["used"]
+    shown = f"logins/{ids[0]}/history/{entry['earlier_id']}/secret"
+    assert api.ok("POST", shown, {"purpose": "copy"})["secret"] == "new-Gantry"

@@ -1,0 +1,41 @@
+"""Backups kept by a rule, against a day-by-day simulation."""
+
+from datetime import UTC, datetime, timedelta
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from newknot.core.errors import FieldInvalid
+from newknot.core.keeping_rule import KeepingRule, kept
+
+START = datetime(2026, 1, 1, 3, tzinfo=UTC)
+
+
+def test_a_daily_backup_for_two_years_leaves_days_weeks_and_months() -> None:
+    there: set[datetime] = set()
+    for day in range(730):
+        there = kept({*there, START + timedelta(days=day)}, KeepingRule(7, 5, 12))
+        assert START + timedelta(days=day) in there
+    last = START + timedelta(days=729)
+    assert {last - timedelta(days=n) for n in range(7)} <= there
+    assert len({at.isocalendar()[:2] for at in there}) >= 5
+    assert len({(at.year, at.month) for at in there}) == 12
+    assert len(there) <= 7 + 5 + 12
+
+
+@given(st.sets(st.integers(0, 900)), st.integers(1, 9), st.integers(1, 9), st.integers(1, 9))
+def test_the_rule_keeps_the_newest_of_each_period_and_asked_again_the_same(
+    hours: set[int], daily: int, weekly: int, monthly: int
+) -> None:
+    made = {START + timedelta(hours=5 * h) for h in hours}
+    rule = KeepingRule(daily, weekly, monthly)
+    found = kept(made, rule)
+    assert found <= made and kept(found, rule) == found
+    for day in sorted({at.date() for at in made}, reverse=True)[:daily]:
+        assert max(at for at in made if at.date() == day) in found
+
+
+def test_a_rule_keeps_one_at_least() -> None:
+    with pytest.raises(FieldInvalid):
+        KeepingRule(0, 5, 12)
