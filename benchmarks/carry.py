@@ -14,12 +14,8 @@ from newknot.exchange.cxf import write_cxf
 from newknot.store.vault import Vault, new_id
 from newknot.usecases.copies.bundles import merge_in, open_file, take_out
 from newknot.usecases.import_export.exports import carried_logins
-from newknot.usecases.import_export.imports import (
-    apply_import,
-    first_mapping,
-    preview_import,
-    read_file,
-)
+from newknot.usecases.import_export.imports import apply_import
+from newknot.usecases.import_export.judging import first_mapping, preview_import, read_file
 from newknot.usecases.logins.logins import LoginDraft, edit_login, list_logins
 
 SEAL = "orchard velvet lantern quarry"

@@ -13,7 +13,7 @@ from newknot.core.secret import Secret
 from newknot.crypto import KdfParameters
 from newknot.store.vault import Vault
 from newknot.usecases.check.checks import CheckMemory, run_check
-from newknot.usecases.check.worklist import work_to_do
+from newknot.usecases.check.standing import standing
 from newknot.usecases.logins.logins import LoginDraft, NewSecret, add_login, edit_login, list_logins
 from newknot.usecases.progress import Progress
 
@@ -73,7 +73,7 @@ def main(folder: Path) -> None:
         edit_login(vault, card.login_id, draft, secret, now=now)
         changes.append(timed(check))
     row("  after one change, median", ms(sorted(changes)[len(changes) // 2]), "300 ms")
-    row("  its worklist", ms(timed(lambda: work_to_do(vault, now=now))))
+    row("  its worklist", ms(timed(lambda: standing(vault, now=now))))
     peak = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
     row("  most memory of the process", f"{peak:.0f} MiB", "400 MB")
     vault.close()

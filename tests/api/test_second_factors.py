@@ -72,3 +72,25 @@ def test_backup_codes_are_kept_in_order_and_struck_off(api: Api) -> None:
     assert used == [True, False]
     assert api.refused("POST", f"{path}/2", {"used": True}) == "404 nothing_held"
     assert api.refused("PUT", path, {"text": "\n".join(map(str, range(60)))}) == "422 field_invalid"
+
+
+def test_an_earlier_key_of_codes_is_put_back_as_what_it_is(api: Api) -> None:
+    login_id = api.add()["login_id"]
+    path = f"logins/{login_id}"
+    api.ok("POST", f"{path}/second-factor", {"code_key": BASE32})
+    api.ok("POST", f"{path}/second-factor/accepted")
+    first = api.ok("POST", f"{path}/code", {"purpose": "reveal"})["code"]
+    api.ok("POST", f"{path}/second-factor", {"code_key": "jbsw y3dp ehpk 3pxp"})
+    second = api.ok("POST", f"{path}/code", {"purpose": "reveal"})["code"]
+    (earlier,) = api.ok("GET", path)["history"]
+    api.ok("POST", f"{path}/history/{earlier['earlier_id']}/restore")
+    assert api.ok("POST", f"{path}/code", {"purpose": "reveal"})["code"] == first != second
+    sheet = api.ok("GET", path)
+    assert sheet["secret_field_names"] == []
+    assert [e["field"] for e in sheet["history"]] == ["key of its codes"] * 2
+    body = {"title": "Gantry Rentals", "second_factor": "none"}
+    api.ok("PUT", path, body)
+    gone = api.ok("GET", path)["history"][0]["earlier_id"]
+    api.ok("POST", f"{path}/history/{gone}/restore")
+    assert api.ok("GET", path)["second_factor"] == "here"
+    assert api.ok("POST", f"{path}/code", {"purpose": "reveal"})["code"] == first

@@ -176,7 +176,7 @@ def test_an_unexpected_fault_says_nothing_of_what_was_sent(
     def broken(*_: object, **__: object) -> None:
         raise RuntimeError(CANARY)
 
-    monkeypatch.setattr("newknot.api.routers.logins.use.list_logins", broken)
+    monkeypatch.setattr("newknot.api.routers.logins.logins.use.list_logins", broken)
     assert api.refused("GET", "logins") == "500 unexpected"
     assert CANARY not in caplog.text and "RuntimeError" in caplog.text
     assert json.loads(api.call("GET", "logins").text) == {"code": "unexpected", "data": {}}

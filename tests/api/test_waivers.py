@@ -1,8 +1,15 @@
 """Accepting findings of the last check, and taking that back."""
 
+import json
+from datetime import timedelta
+from pathlib import Path
+
 import pytest
 
-from tests.api.conftest import Api
+from tests.api.conftest import Api, make_api
+from tests.api.test_bundles import merged, taken_out
+from tests.api.test_outside import answering, switch
+from tests.conftest import HandClock
 
 
 @pytest.fixture
@@ -72,3 +79,56 @@ def test_what_cannot_be_accepted_is_refused_whole(checked: Api) -> None:
     assert checked.ok("GET", "waivers") == []
     unknown = {"waiver_ids": ["00" * 16]}
     assert checked.refused("POST", "waivers/lift", unknown) == "404 record_missing"
+
+
+def accepted(api: Api, *kinds: str) -> None:
+    """Accepts what stands of these kinds; worklist and report then say the same."""
+    found = api.ok("GET", "checks/worklist")["findings"]
+    keys = [{"kind": f["kind"], "login_id": f["login_id"]} for f in found if f["kind"] in kinds]
+    assert {key["kind"] for key in keys} == set(kinds)
+    api.ok("POST", "waivers", {"findings": keys, "reason": "covered"})
+    after = api.ok("GET", "checks/worklist")
+    assert not [f for f in after["findings"] if f["kind"] in kinds]
+    assert after["waived_count"] == len([f for f in found if f["kind"] in kinds])
+    lines = api.ok("POST", "reports", {"grouped_by": "kind", "with_user_names": True})["lines"]
+    assert len(lines) == len(after["findings"])
+
+
+def test_an_open_rotation_and_a_login_that_differs_in_two_copies_are_accepted(
+    api: Api, tmp_path: Path, clock: HandClock
+) -> None:
+    login = api.add("Gantry")["login_id"]
+    other = make_api(tmp_path / "other", HandClock())
+    other.enter("create")
+    merged(other, taken_out(api))
+    for one, secret in ((api, "truss-and-bolt"), (other, "chain-and-hook")):
+        one.ok("PUT", f"logins/{login}", {"title": "Gantry", "secret": {"own": secret}})
+    merged(api, taken_out(other))
+    api.ok("POST", "rotations", {"login_id": api.add("Lumen")["login_id"]})
+    assert len(api.ok("GET", "checks/worklist")["findings"]) == 2
+    accepted(api, "unfinished")
+    other.keeper.lock()
+
+
+def test_an_unexplained_change_is_accepted_and_a_later_one_shows(api: Api) -> None:
+    api.add("Lumen", user_name="ilse", address="https://lumen.example")
+
+    begun = api.clock.now()
+
+    def mail(mail_id: int) -> dict[str, object]:
+        at = (begun + timedelta(hours=1 + mail_id)).isoformat()
+        parts = {"mail_id": mail_id, "host": "lumen.example", "user_name": "ilse", "sent_at": at}
+        return {**parts, "subject": "Your password was changed", "body": ""}
+
+    answers = {"/mails.json": (200, json.dumps([mail(1)]).encode())}
+    with answering(answers) as url:
+        assert switch(api, mail_address=f"{url}/mails.json", mail_used=True) is None
+        api.clock.pass_s(3 * 3600)
+        api.enter()
+        api.ok("POST", "mails")
+        accepted(api, "unexplained_change")
+        answers["/mails.json"] = (200, json.dumps([mail(1), mail(2)]).encode())
+        api.clock.pass_s(60)
+        api.ok("POST", "mails")
+        found = api.ok("GET", "checks/worklist")["findings"]
+        assert [f["kind"] for f in found] == ["unexplained_change"]

@@ -102,7 +102,7 @@ def audit(
         *breached(measured, _hits(seen, corpora)),
         *(finding for one in seen for finding in one.own),
         *overdue(measured, now),
-        *unfinished(measured, rotations),
+        *unfinished({m.login.login_id: m.guess_number_log10 for m in measured}, rotations),
     ]
     for members in same:
         find = partial(reused, members)

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator, Mapping, Sequence
 
-from newknot.core.audit.audited import AuditedRotation, Measured
+from newknot.core.audit.audited import AuditedRotation
 from newknot.core.audit.finding import Finding, FindingKind
 
 _SAYS = {
@@ -16,16 +16,14 @@ _SAYS = {
 
 
 def unfinished(
-    logins: Sequence[Measured], rotations: Sequence[AuditedRotation]
+    guess_numbers: Mapping[str, float | None], rotations: Sequence[AuditedRotation]
 ) -> Iterator[Finding]:
-    """One finding for each open rotation of a known login."""
-    known: Mapping[str, Measured] = {one.login.login_id: one for one in logins}
+    """One finding for each open rotation of a login that is known by its guess number, or None."""
     for rotation in rotations:
-        one = known.get(rotation.login_id)
-        if one is not None:
+        if rotation.login_id in guess_numbers:
             yield Finding(
                 FindingKind.UNFINISHED,
                 rotation.login_id,
                 _SAYS[rotation.state].format(day=f"{rotation.changed_at:%-d %B}"),
-                guess_number_log10=one.guess_number_log10,
+                guess_number_log10=guess_numbers[rotation.login_id],
             )

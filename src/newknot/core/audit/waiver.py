@@ -9,7 +9,14 @@ from newknot.core.audit.finding import Finding, FindingKind
 NAMED_MOST = 50
 """Findings name so many other logins; of a larger group the evidence alone tells its size."""
 _BY_EVIDENCE = frozenset(
-    {FindingKind.BREACHED, FindingKind.NOTICE, FindingKind.OFF_POLICY, FindingKind.PLAIN_HTTP}
+    {
+        FindingKind.BREACHED,
+        FindingKind.NOTICE,
+        FindingKind.OFF_POLICY,
+        FindingKind.PLAIN_HTTP,
+        FindingKind.UNFINISHED,
+        FindingKind.UNEXPLAINED_CHANGE,
+    }
 )
 """Kinds whose evidence changes only when what it rests on does."""
 

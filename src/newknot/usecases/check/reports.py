@@ -7,7 +7,7 @@ from newknot.core.audit import Finding, FindingKind
 from newknot.core.login import LoginCard
 from newknot.exchange.findings_report import ReportLine
 from newknot.store.vault import Vault
-from newknot.usecases.check.worklist import work_to_do
+from newknot.usecases.check.standing import standing
 
 
 class GroupedBy(StrEnum):
@@ -41,10 +41,10 @@ def report(
     vault: Vault, grouped_by: GroupedBy, *, with_user_names: bool, now: datetime
 ) -> list[ReportLine]:
     """A line for each finding that stands and is not accepted, gravest first within its group."""
-    found = work_to_do(vault, now=now)
+    found = standing(vault, now=now)
     lines = [
         _line(finding, found.cards, grouped_by, with_user_names=with_user_names)
-        for finding in found.findings
+        for finding in found.to_do
         if finding.login_id in found.cards
     ]
     return sorted(lines, key=lambda line: line.group.casefold())

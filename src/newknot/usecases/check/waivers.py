@@ -1,22 +1,19 @@
-"""Waivers: given on findings of the last check, taken back, and what they leave of a worklist."""
+"""Waivers: given on what stands to be done, and taken back."""
 
 from collections.abc import Sequence
 from dataclasses import replace
 from datetime import date, datetime
 
 from newknot.core.audit import Finding, FindingKind
-from newknot.core.audit.notice import noticed
 from newknot.core.audit.waiver import Waiver, WaiverReason
 from newknot.core.errors import FieldInvalid
-from newknot.core.login import LoginCard, checked_text
-from newknot.store.notices import get_notices
+from newknot.core.login import checked_text
 from newknot.store.vault import Vault, new_id
 from newknot.store.waivers import get_waiver, list_waivers, put_waiver
-from newknot.usecases.check.checks import current_findings, get_check
+from newknot.usecases.check.standing import standing
 from newknot.usecases.errors import FindingUnknown
-from newknot.usecases.logins.logins import list_logins
 
-__all__ = ["give_waivers", "lift_waivers", "list_waivers", "open_and_waived"]
+__all__ = ["give_waivers", "lift_waivers", "list_waivers"]
 
 
 def give_waivers(
@@ -28,36 +25,36 @@ def give_waivers(
     until_on: date | None,
     now: datetime,
 ) -> list[Waiver]:
-    """One waiver for each (kind, login id), on the evidence of the last check.
+    """One waiver for each finding of these (kind, login id), on its evidence of today.
 
-    Raises `FieldInvalid`, and `FindingUnknown` where the last check has no such finding standing.
+    Raises `FieldInvalid`, and `FindingUnknown` where no such finding stands.
     """
     text = checked_text(note, field="note")
     if until_on is not None and until_on < now.date():
         raise FieldInvalid("until_on", "is past already")
-    result = get_check(vault)
-    cards, _ = list_logins(vault)
-    standing = current_findings(result, cards)[0] if result is not None else []
-    standing += noticed(cards, held.notices) if (held := get_notices(vault)) is not None else ()
-    by_key = {(f.kind, f.login_id): f for f in standing}
+    found = standing(vault, now=now)
+    by_key: dict[tuple[FindingKind, str], list[Finding]] = {}
+    for finding in (*found.to_do, *found.accepted):
+        if finding.login_id in found.cards:
+            by_key.setdefault((finding.kind, finding.login_id), []).append(finding)
     waivers = []
     for kind, login_id in accepted:
-        finding = by_key.get((kind, login_id))
-        if finding is None:
+        if (kind, login_id) not in by_key:
             raise FindingUnknown()
-        waivers.append(
-            Waiver(
-                waiver_id=new_id(),
-                login_id=login_id,
-                kind=kind,
-                reason=reason,
-                note=text,
-                given_at=now,
-                until_on=until_on,
-                evidence=finding.evidence,
-                others=frozenset(finding.others),
+        for finding in by_key[kind, login_id]:
+            waivers.append(
+                Waiver(
+                    waiver_id=new_id(),
+                    login_id=login_id,
+                    kind=kind,
+                    reason=reason,
+                    note=text,
+                    given_at=now,
+                    until_on=until_on,
+                    evidence=finding.evidence,
+                    others=frozenset(finding.others),
+                )
             )
-        )
     with vault.transaction() as tx:
         for waiver in waivers:
             put_waiver(tx, waiver)
@@ -71,22 +68,3 @@ def lift_waivers(vault: Vault, waiver_ids: Sequence[str], *, now: datetime) -> N
             held = get_waiver(vault, waiver_id)
             if held.lifted_at is None:
                 put_waiver(tx, replace(held, lifted_at=now))
-
-
-def open_and_waived(
-    vault: Vault, findings: Sequence[Finding], cards: Sequence[LoginCard], *, now: datetime
-) -> tuple[list[Finding], list[Finding]]:
-    """(those to do, those that a waiver covers)."""
-    waivers: dict[tuple[FindingKind, str], list[Waiver]] = {}
-    for waiver in list_waivers(vault):
-        waivers.setdefault((waiver.kind, waiver.login_id), []).append(waiver)
-    since = {card.login_id: card.secret_since_at for card in cards}
-    to_do: list[Finding] = []
-    waived: list[Finding] = []
-    for finding in findings:
-        covered = any(
-            w.covers(finding, secret_since_at=since[finding.login_id], today=now.date())
-            for w in waivers.get((finding.kind, finding.login_id), ())
-        )
-        (waived if covered else to_do).append(finding)
-    return to_do, waived

@@ -1,19 +1,12 @@
-"""Bringing logins in: read, preview, write in one transaction or not at all, undo by one act."""
+"""Bringing logins in: written in one transaction or not at all, and undone by one act."""
 
 from collections.abc import Collection
 from contextlib import suppress
 from dataclasses import dataclass, replace
 from datetime import datetime
 
-from newknot.core.address import site_of
-from newknot.core.errors import FieldInvalid
-from newknot.core.login import EarlierSecret, LoginCard, Origin, SecondFactor
-from newknot.core.rotation import OPEN_STATES
-from newknot.core.second_factor import CodeKey
+from newknot.core.login import Origin
 from newknot.core.secret import Secret
-from newknot.exchange.csv_logins import CsvTable, guess_mapping, logins_of, read_table
-from newknot.exchange.cxf import read_cxf
-from newknot.exchange.portable_login import PortableLogin, ReadLogin
 from newknot.store.change_stamps import editions_of
 from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.logins import (
@@ -27,61 +20,18 @@ from newknot.store.logins import (
 )
 from newknot.store.manifest import Label
 from newknot.store.rotations import list_rotations
-from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Transaction, Vault
 from newknot.usecases.errors import ImportStopped
-from newknot.usecases.logins.history import OWN
+from newknot.usecases.import_export.judging import DIFFERING, NEW, ImportFile, draft_of, judged_rows
 from newknot.usecases.logins.logins import (
-    LoginDraft,
     NewSecret,
     add_login,
     delete_login,
-    list_logins,
     open_rotation_id,
     with_secret,
 )
+from newknot.usecases.logins.superseding import OWN, superseded
 from newknot.usecases.progress import Step
-
-NEW, SAME, DIFFERING, KEPT_OUT, BAD = "new", "same", "differing", "kept_out", "bad"
-CSV, CXF = "csv", "cxf"
-
-
-@dataclass(frozen=True, slots=True)
-class ImportFile:
-    """A file that was read. table: where its columns are to be mapped; else logins as they are."""
-
-    kind: str
-    table: CsvTable | None
-    logins: tuple[ReadLogin, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class Difference:
-    """A field that is one thing here and another in the file; both empty for a secret."""
-
-    field: str
-    here: str
-    there: str
-
-
-@dataclass(frozen=True, slots=True)
-class ImportRow:
-    """One row as it would come in: its line, status, and why it cannot, without its secret.
-
-    differs: what differs from the login that is there, a secret by its name alone; left: what of it
-    cannot be placed; of_login_id: that login, where it is one alone and can take the row's secret.
-    """
-
-    line: int
-    status: str
-    reason: str
-    title: str
-    user_name: str
-    address: str
-    has_secret: bool
-    differs: tuple[Difference, ...] = ()
-    left: tuple[str, ...] = ()
-    of_login_id: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,26 +60,6 @@ class TakenBack:
     put_back: int
 
 
-def read_file(body: bytes) -> ImportFile:
-    """A file in either format, told by its first character. Raises `CsvRefused`, `CxfRefused`."""
-    if body.lstrip(b"\xef\xbb\xbf \t\r\n")[:1] == b"{":
-        return ImportFile(CXF, None, tuple(read_cxf(body)))
-    return ImportFile(CSV, read_table(body), ())
-
-
-def first_mapping(file: ImportFile) -> tuple[str, ...]:
-    """A guess at what each column is; nothing where there is nothing to map."""
-    return guess_mapping(file.table.columns) if file.table is not None else ()
-
-
-def preview_import(vault: Vault, file: ImportFile, mapping: tuple[str, ...]) -> list[ImportRow]:
-    """Every row with its status, in the order of lines. Raises `CsvRefused` on a bad mapping."""
-    rows = [row for row, _ in _judged(vault, file, mapping)]
-    for line, reason in file.table.broken if file.table is not None else ():
-        rows.append(ImportRow(line, BAD, reason, "", "", "", False))
-    return sorted(rows, key=lambda row: row.line)
-
-
 def apply_import(
     vault: Vault,
     file: ImportFile,
@@ -149,14 +79,14 @@ def apply_import(
     added: list[str] = []
     taken: list[Taken] = []
     with vault.transaction() as tx:
-        judged = _judged(vault, file, mapping)
-        for done, (row, login) in enumerate(judged):
-            if not progress(done, len(judged)):
+        rows = judged_rows(vault, file, mapping)
+        for done, (row, login) in enumerate(rows):
+            if not progress(done, len(rows)):
                 raise ImportStopped()
             wanted = row.status == NEW and row.line not in not_lines
             if wanted or (row.status == DIFFERING and row.line in also_lines):
                 secret = NewSecret(login.secret, Origin("imported"))
-                added.append(add_login(vault, _draft(login), secret, now=now).login_id)
+                added.append(add_login(vault, draft_of(login), secret, now=now).login_id)
             elif row.line in take_lines and row.of_login_id is not None:
                 taken.append(_take(tx, vault, row.of_login_id, login.secret, now))
     return BroughtIn(tuple(added), tuple(taken))
@@ -205,10 +135,18 @@ def _put_back(tx: Transaction, vault: Vault, taken: Taken, now: datetime) -> boo
     open_now = open_rotation_id(vault, login_id) is not None
     if held.secret_id != taken.taken_id or open_now or (former is None and taken.former_id):
         return False
-    undone = EarlierSecret(
-        held.secret_id, held.secret, held.origin, card.secret_since_at, now, used=False
+    put_history(tx, login_id, tuple(by_id.values()))
+    superseded(
+        tx,
+        vault,
+        login_id,
+        held.secret,
+        held.origin,
+        secret_id=held.secret_id,
+        since_at=card.secret_since_at,
+        until_at=now,
+        used=False,
     )
-    put_history(tx, login_id, (*by_id.values(), undone))
     secret, origin, since = Secret(""), OWN, card.created_at
     if former is not None:
         secret, origin, since = former.secret, former.origin, former.since_at
@@ -217,130 +155,3 @@ def _put_back(tx: Transaction, vault: Vault, taken: Taken, now: datetime) -> boo
     has_secret = len(secret) > 0
     put_card(tx, replace(card, has_secret=has_secret, secret_since_at=since, changed_at=now))
     return True
-
-
-def _judged(
-    vault: Vault, file: ImportFile, mapping: tuple[str, ...]
-) -> list[tuple[ImportRow, PortableLogin]]:
-    known: dict[tuple[str, str], list[tuple[Secret, LoginCard | None]]] = {}
-    for card in list_logins(vault)[0]:
-        key = (_place(card.address, card.title), card.user_name.casefold())
-        with suppress(RecordDamaged):
-            held = get_secrets(vault, card.login_id)
-            known.setdefault(key, []).append((held.secret, card))
-    kept_out = frozenset(get_safeguards(vault).kept_out)
-    rotating = {r.login_id for r in list_rotations(vault) if r.state in OPEN_STATES}
-    out: list[tuple[ImportRow, PortableLogin]] = []
-    read = logins_of(file.table, mapping) if file.table is not None else file.logins
-    for one in read:
-        login, status, reason = one.login, NEW, one.reason
-        differs: tuple[Difference, ...] = ()
-        of_login_id = None
-        if reason:
-            status = BAD
-        else:
-            try:
-                key = (_place_checked(login), login.user_name.casefold())
-            except FieldInvalid as error:
-                status, reason = BAD, f"{error.data['field']} {error.data['reason']}"
-            else:
-                if key[0] in kept_out:
-                    status, reason = KEPT_OUT, "its place is on the list of those kept out"
-                else:
-                    there = known.get(key, [])
-                    status, reason, differs = _compared(there, login)
-                    if status == DIFFERING:
-                        of_login_id = _taker(there, login, rotating)
-                known.setdefault(key, []).append((login.secret, None))
-        row = ImportRow(
-            one.line,
-            status,
-            reason,
-            login.title,
-            login.user_name,
-            login.address,
-            len(login.secret) > 0,
-            differs,
-            one.left,
-            of_login_id,
-        )
-        out.append((row, login))
-    return out
-
-
-def _compared(
-    held: list[tuple[Secret, LoginCard | None]], login: PortableLogin
-) -> tuple[str, str, tuple[Difference, ...]]:
-    if not held:
-        return NEW, "", ()
-    if any(secret == login.secret for secret, _ in held):
-        return SAME, "is there already, with this secret", ()
-    card = held[0][1]
-    if card is None:
-        return DIFFERING, "stands in the file twice, with another secret", ()
-    pairs = (
-        ("title", card.title, login.title),
-        ("address", card.address, login.address),
-        ("notes", card.notes, login.notes),
-        ("folder", card.folder, login.folder),
-        ("tags", ", ".join(card.tags), ", ".join(login.tags)),
-    )
-    others = (Difference(*pair) for pair in pairs if pair[1] != pair[2])
-    reason = "this site and user name are there, with another secret"
-    return DIFFERING, reason, (Difference("secret", "", ""), *others)
-
-
-def _taker(
-    there: list[tuple[Secret, LoginCard | None]], login: PortableLogin, rotating: Collection[str]
-) -> str | None:
-    """The one login there that can take the secret: not of several, none under rotation."""
-    cards = [card for _, card in there]
-    if len(cards) != 1 or cards[0] is None or not len(login.secret):
-        return None
-    return None if cards[0].login_id in rotating else cards[0].login_id
-
-
-def _draft(login: PortableLogin) -> LoginDraft:
-    key = login.code_key
-    return LoginDraft(
-        title=login.title,
-        user_name=login.user_name,
-        address=login.address,
-        notes=login.notes,
-        folder=login.folder,
-        tags=login.tags,
-        fields=login.fields,
-        secret_fields=tuple((f.name, f.value) for f in login.secret_fields),
-        owner=login.owner,
-        importance=login.importance,
-        expires_on=login.expires_on,
-        second_factor=SecondFactor.HERE if len(key) else SecondFactor.NONE,
-        code_key=key if len(key) else None,
-    )
-
-
-def _place_checked(login: PortableLogin) -> str:
-    site_of(login.address)
-    if len(login.code_key):
-        CodeKey.read(login.code_key.reveal())
-    texts = {
-        "title": login.title,
-        "user_name": login.user_name,
-        "address": login.address,
-        "notes": login.notes,
-        "secret": login.secret.reveal(),
-    }
-    for name, text in texts.items():
-        try:
-            text.encode("utf-8")
-        except UnicodeEncodeError:
-            raise FieldInvalid(name, "holds half of a character pair") from None
-    return _place(login.address, login.title)
-
-
-def _place(address: str, title: str) -> str:
-    try:
-        site = site_of(address)
-    except FieldInvalid:
-        site = None
-    return site.domain if site is not None else title.casefold()

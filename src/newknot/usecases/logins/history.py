@@ -5,9 +5,17 @@ from contextlib import suppress
 from dataclasses import dataclass, replace
 from datetime import datetime
 
-from newknot.core.login import EarlierSecret, LoginCard, Origin, SecretField
+from newknot.core.login import (
+    CODE_KEY_FIELD,
+    EarlierSecret,
+    LoginCard,
+    Origin,
+    SecondFactor,
+    SecretField,
+)
 from newknot.core.rotation import OPEN_STATES, Rotation, RotationSecrets
 from newknot.core.rotation.retention import past_retention
+from newknot.core.secret import Secret
 from newknot.core.strength import measure
 from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.logins import (
@@ -25,9 +33,8 @@ from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Transaction, Vault, new_id
 from newknot.usecases.check.measuring import get_own_details, login_context
 from newknot.usecases.errors import EarlierHeld, NothingHeld
+from newknot.usecases.logins.superseding import fields_superseded, with_code_key
 from newknot.usecases.policies import NamedPolicies
-
-OWN = Origin("own")
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,41 +52,6 @@ class Compared:
     shared_end: int
 
 
-def move_to_history(tx: Transaction, vault: Vault, login_id: str, earlier: EarlierSecret) -> None:
-    """Adds one earlier secret at the end of a login's history, in place of one under its id."""
-    history = get_history(vault, login_id)
-    kept = (one for one in history if one.earlier_id != earlier.earlier_id)
-    put_history(tx, login_id, (*kept, earlier))
-
-
-def replaced_to_history(
-    tx: Transaction, vault: Vault, login_id: str, earlier: EarlierSecret
-) -> None:
-    """Keeps a secret that served until now; nothing where it is empty."""
-    if len(earlier.secret):
-        move_to_history(tx, vault, login_id, earlier)
-
-
-def settle_parted(tx: Transaction, vault: Vault, login_id: str, now: datetime) -> None:
-    """A new secret is there: which of two copies' secrets holds is no question any more, and the
-    other may have served until now.
-    """
-    history = get_history(vault, login_id)
-    if any(one.parted for one in history):
-        put_history(tx, login_id, tuple(_settled(one, now) for one in history))
-
-
-def _settled(one: EarlierSecret, now: datetime) -> EarlierSecret:
-    return replace(one, parted=False, until_at=max(one.since_at, now)) if one.parted else one
-
-
-def fields_left(
-    former: tuple[SecretField, ...], fields: tuple[SecretField, ...]
-) -> list[SecretField]:
-    """Secret fields whose value is no longer under their name."""
-    return [one for one in former if one not in fields]
-
-
 def earlier_of(vault: Vault, login_id: str, earlier_id: str) -> EarlierSecret:
     """One entry of a login's history. Raises `NothingHeld`."""
     for entry in get_history(vault, login_id):
@@ -88,27 +60,47 @@ def earlier_of(vault: Vault, login_id: str, earlier_id: str) -> EarlierSecret:
     raise NothingHeld()
 
 
-def restore_field(vault: Vault, login_id: str, earlier_id: str, *, now: datetime) -> LoginCard:
-    """Puts a further field back to an earlier value; the present one goes to the history.
+def restore_earlier(vault: Vault, login_id: str, earlier_id: str, *, now: datetime) -> LoginCard:
+    """Puts a further field, or the key of its codes, back to an earlier value, each by its kind;
+    the present one goes to the history.
 
     A login's own secret is restored by a rotation. Raises `NothingHeld` where the entry is one.
     """
     with vault.transaction() as tx:
         card = get_card(vault, login_id)
         earlier = earlier_of(vault, login_id, earlier_id)
-        held = get_secrets(vault, login_id)
         if not earlier.field or card.deleted_at is not None:
             raise NothingHeld()
-        fields = _with_field(held.fields, SecretField(earlier.field, earlier.secret, new_id()))
-        for field in fields_left(held.fields, fields):
-            replaced = EarlierSecret(
-                field.secret_id, field.value, OWN, card.changed_at, now, True, field.name
-            )
-            replaced_to_history(tx, vault, login_id, replaced)
-        names = tuple(field.name for field in fields)
-        card = replace(card, changed_at=now, secret_field_names=names)
-        put_card(tx, card)
-        put_secrets(tx, login_id, replace(held, fields=fields))
+        if earlier.field == CODE_KEY_FIELD:
+            return _restore_code_key(tx, vault, card, earlier.secret, now)
+        return _restore_field(tx, vault, card, earlier, now)
+
+
+def _restore_code_key(
+    tx: Transaction, vault: Vault, card: LoginCard, code_key: Secret, now: datetime
+) -> LoginCard:
+    held = get_secrets(vault, card.login_id)
+    secrets = with_code_key(tx, vault, card.login_id, held, code_key, card.changed_at, now)
+    factor = card.second_factor if card.second_factor.has_codes else SecondFactor.HERE
+    card = replace(card, changed_at=now, second_factor=factor)
+    put_card(tx, card)
+    put_secrets(tx, card.login_id, secrets)
+    return card
+
+
+def _restore_field(
+    tx: Transaction, vault: Vault, card: LoginCard, earlier: EarlierSecret, now: datetime
+) -> LoginCard:
+    held = get_secrets(vault, card.login_id)
+    fields = _with_field(held.fields, SecretField(earlier.field, earlier.secret, new_id()))
+    since_at = card.changed_at
+    fields_superseded(
+        tx, vault, card.login_id, held.fields, fields, since_at=since_at, until_at=now
+    )
+    names = tuple(field.name for field in fields)
+    card = replace(card, changed_at=now, secret_field_names=names)
+    put_card(tx, card)
+    put_secrets(tx, card.login_id, replace(held, fields=fields))
     return card
 
 

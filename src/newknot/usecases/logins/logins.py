@@ -7,11 +7,9 @@ from newknot.core.address import site_of
 from newknot.core.errors import FieldInvalid
 from newknot.core.login import (
     BIN_DAYS,
-    CODE_KEY_FIELD,
     FIELDS_LIMIT,
     NOTES_LIMIT,
     TAGS_LIMIT,
-    EarlierSecret,
     Importance,
     LoginCard,
     LoginSecrets,
@@ -38,11 +36,12 @@ from newknot.store.loose_ends import remove_loose_end
 from newknot.store.rotations import list_rotations, remove_rotation
 from newknot.store.vault import Transaction, Vault, new_id
 from newknot.usecases.errors import InBin, NothingHeld
-from newknot.usecases.logins.history import (
+from newknot.usecases.logins.superseding import (
     OWN,
-    fields_left,
-    replaced_to_history,
+    fields_superseded,
     settle_parted,
+    superseded,
+    with_code_key,
 )
 
 
@@ -129,11 +128,10 @@ def edit_login(
         code_key = _code_key(draft, held.code_key)
         secrets = with_code_key(tx, vault, login_id, held, code_key, former.changed_at, now)
         secrets = replace(secrets, fields=_secret_fields(draft, held.fields))
-        for field in fields_left(held.fields, secrets.fields):
-            earlier = EarlierSecret(
-                field.secret_id, field.value, OWN, former.changed_at, now, True, field.name
-            )
-            replaced_to_history(tx, vault, login_id, earlier)
+        since_at = former.changed_at
+        fields_superseded(
+            tx, vault, login_id, held.fields, secrets.fields, since_at=since_at, until_at=now
+        )
         card = replace(card, has_secret=former.has_secret, parted_at=former.parted_at)
         if new_secret is not None and new_secret.secret != held.secret:
             card, secrets = with_secret(tx, vault, card, secrets, new_secret, now)
@@ -154,10 +152,16 @@ def with_secret(
 ) -> tuple[LoginCard, LoginSecrets]:
     """Card and secrets with a new secret; the one there was goes to the history."""
     _check_secret(new_secret.secret)
-    earlier = EarlierSecret(
-        held.secret_id, held.secret, held.origin, card.secret_since_at, now, used=True
+    superseded(
+        tx,
+        vault,
+        card.login_id,
+        held.secret,
+        held.origin,
+        secret_id=held.secret_id,
+        since_at=card.secret_since_at,
+        until_at=now,
     )
-    replaced_to_history(tx, vault, card.login_id, earlier)
     settle_parted(tx, vault, card.login_id, now)
     has_secret = len(new_secret.secret) > 0
     secrets = replace(
@@ -255,25 +259,6 @@ def open_rotation_id(vault: Vault, login_id: str) -> str | None:
         if rotation.login_id == login_id and rotation.state in OPEN_STATES:
             return rotation.rotation_id
     return None
-
-
-def with_code_key(
-    tx: Transaction,
-    vault: Vault,
-    login_id: str,
-    held: LoginSecrets,
-    code_key: Secret,
-    since_at: datetime,
-    now: datetime,
-) -> LoginSecrets:
-    """The secrets with this key of its codes; another one that was there goes to the history."""
-    if held.code_key == code_key:
-        return held
-    earlier = EarlierSecret(
-        held.code_key_id, held.code_key, OWN, since_at, now, used=True, field=CODE_KEY_FIELD
-    )
-    replaced_to_history(tx, vault, login_id, earlier)
-    return replace(held, code_key=code_key, code_key_id=new_id() if len(code_key) else "")
 
 
 def _code_key(draft: LoginDraft, held: Secret) -> Secret:

@@ -13,7 +13,8 @@ from newknot.outside.pictures import read_codes
 from newknot.store.logins import get_secrets, put_card, put_secrets
 from newknot.store.vault import Vault
 from newknot.usecases.errors import NothingHeld, PictureWithoutKey
-from newknot.usecases.logins.logins import live_card, with_code_key
+from newknot.usecases.logins.logins import live_card
+from newknot.usecases.logins.superseding import with_code_key
 
 BACKUP_CODES_MOST = 50
 BACKUP_CODE_LENGTH_MOST = 100

@@ -38,13 +38,9 @@ from newknot.store.rotations import (
 from newknot.store.vault import Transaction, Vault, new_id
 from newknot.usecases.drawing.drawing import best_length
 from newknot.usecases.errors import NothingHeld, RotationOpen
-from newknot.usecases.logins.history import (
-    earlier_of,
-    former_ids,
-    move_to_history,
-    settle_parted,
-)
+from newknot.usecases.logins.history import earlier_of, former_ids
 from newknot.usecases.logins.logins import NewSecret, live_card, open_rotation_id
+from newknot.usecases.logins.superseding import settle_parted, superseded
 from newknot.usecases.policies import default_policy, policy_for
 
 __all__ = ["OPEN_STATES", "get_rotation", "list_rotations"]
@@ -228,10 +224,7 @@ def _accept(
     former = None
     if len(current.secret):
         former = HeldSecret(current.secret, current.origin, card.secret_since_at, current.secret_id)
-        earlier = EarlierSecret(
-            former.secret_id, former.secret, former.origin, former.since_at, now, used=True
-        )
-        move_to_history(tx, vault, rotation.login_id, earlier)
+        _superseded(tx, vault, rotation.login_id, former, now, used=True)
     settle_parted(tx, vault, rotation.login_id, now)
     fresh = replace(
         current,
@@ -282,11 +275,23 @@ def _staged_to_history(
     tx: Transaction, vault: Vault, rotation: Rotation, held: RotationSecrets, now: datetime
 ) -> None:
     if held.staged is not None:
-        one = held.staged
-        earlier = EarlierSecret(
-            one.secret_id or new_id(), one.secret, one.origin, one.since_at, now, used=False
-        )
-        move_to_history(tx, vault, rotation.login_id, earlier)
+        _superseded(tx, vault, rotation.login_id, held.staged, now, used=False)
+
+
+def _superseded(
+    tx: Transaction, vault: Vault, login_id: str, one: HeldSecret, now: datetime, *, used: bool
+) -> None:
+    superseded(
+        tx,
+        vault,
+        login_id,
+        one.secret,
+        one.origin,
+        secret_id=one.secret_id,
+        since_at=one.since_at,
+        until_at=now,
+        used=used,
+    )
 
 
 def _step(tx: Transaction, rotation: Rotation, event: RotationEvent, now: datetime) -> Rotation:

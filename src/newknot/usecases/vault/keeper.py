@@ -2,7 +2,7 @@
 
 import gc
 from collections.abc import Callable, Iterator, Sequence
-from contextlib import contextmanager, suppress
+from contextlib import contextmanager
 from pathlib import Path
 from threading import Condition, Lock
 from typing import TYPE_CHECKING
@@ -13,35 +13,31 @@ from newknot.core.errors import NewKnotError
 from newknot.core.generate import RandomSource
 from newknot.crypto import KdfParameters, WrongPassphrase
 from newknot.store.manifest import Label
-from newknot.store.rekey import put_in_place, write_under_new_key
 from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Vault
 from newknot.usecases.check.checks import CheckMemory
 from newknot.usecases.check.measuring import full_measure
 from newknot.usecases.clock import Clock
-from newknot.usecases.copies.backups import backup_if_due, make_backup
+from newknot.usecases.copies.backups import backup_if_due
 from newknot.usecases.drawing.draw_ring import DrawRing
 from newknot.usecases.drawing.space_shelf import SpaceShelf
-from newknot.usecases.errors import BackupFailed, SheetsVoid, VaultBusy, VaultLocked
+from newknot.usecases.errors import BackupFailed, VaultBusy, VaultLocked
 from newknot.usecases.import_export.imports import BroughtIn
 from newknot.usecases.logins.logins import empty_bin
 from newknot.usecases.progress import Progress
 from newknot.usecases.rotation.driving import Drive
 from newknot.usecases.vault.guessing import GuessBrake
-from newknot.usecases.vault.recovery import joined
 from newknot.usecases.vault.sessions import Sessions
 from newknot.usecases.vault.vault_passphrase import (
     Judgement,
     Likeness,
-    change_passphrase,
-    judge,
     note_passphrase,
 )
 
 if TYPE_CHECKING:
     from newknot.exchange.bundle import BundleContent
     from newknot.store.corpus import Corpus
-    from newknot.usecases.import_export.imports import ImportFile
+    from newknot.usecases.import_export.judging import ImportFile
 
 LOCK_WAIT_S = 10.0
 OF_THE_KEY = (Label.KEPT_MEASURES, Label.PASSPHRASES, Label.RECOVERY)
@@ -87,7 +83,7 @@ class Keeper:
         self.brought_in = BroughtIn()
         self.bundles: dict[str, bytes | BundleContent] = {}
         self.parameters = parameters
-        self._hold_file = hold_file
+        self.hold_file = hold_file
         self._vault: Vault | None = None
         self._changing = Condition()
         # One guess at a time: side by side they would all pass the brake before it closes.
@@ -120,9 +116,9 @@ class Keeper:
             parameters=self.parameters,
             state_folder=self.state_folder,
         )
-        self._hold_file(self.path)
+        self.hold_file(self.path)
         note_passphrase(vault, passphrase, now=self.clock.now())
-        return self._take(vault)
+        return self.take(vault)
 
     def unlock(self, passphrase: str) -> tuple[str, str]:
         """Both halves of a new session.
@@ -137,10 +133,10 @@ class Keeper:
         with self._changing:
             open_now = self._vault if self.is_unlocked else None
         if open_now is not None:
-            self._prove(passphrase)
+            self.prove_within(passphrase)
             return self.sessions.begin(self.clock.boot_s())
         self.brake.check(self.clock.boot_s())
-        self._hold_file(self.path)
+        self.hold_file(self.path)
         try:
             vault = Vault.unlock(self.path, passphrase=passphrase, state_folder=self.state_folder)
         except WrongPassphrase:
@@ -150,51 +146,15 @@ class Keeper:
         if not vault.is_older_copy:
             note_passphrase(vault, passphrase, now=self.clock.now())
             empty_bin(vault, now=self.clock.now(), only_expired=True)
-        return self._take(vault)
-
-    def recover(self, sheets: Sequence[str], passphrase: str) -> tuple[str, str]:
-        """The vault opened by its recovery sheets and put under a new passphrase.
-
-        Raises `ShareWrong`, `SheetsVoid`, `TooManyGuesses`, what a new passphrase is refused for
-        (nothing is changed then), and the vault's own errors.
-        """
-        key = joined(sheets)
-        with self._one_guess:
-            self.brake.check(self.clock.boot_s())
-            with suppress(VaultLocked), self.at_work() as vault:
-                # Whoever has no sheet of this vault does not lock it for others.
-                if not vault.recovers(key):
-                    self.brake.wrong(self.clock.boot_s())
-                    raise SheetsVoid()
-            self.lock()
-            self._hold_file(self.path)
-            try:
-                vault = Vault.recover(self.path, key=key, state_folder=self.state_folder)
-            except WrongPassphrase:
-                self.brake.wrong(self.clock.boot_s())
-                raise SheetsVoid() from None
-            self.brake.right()
-            try:
-                change_passphrase(
-                    vault,
-                    passphrase,
-                    corpora=self.corpora,
-                    likeness=self.likeness,
-                    parameters=self.parameters,
-                    now=self.clock.now(),
-                )
-            except BaseException:
-                self.likeness.clear()
-                vault.close()
-                raise
-            return self._take(vault)
+        return self.take(vault)
 
     def prove(self, passphrase: str) -> None:
         """Raises `WrongPassphrase` unless it is the unlocked vault's passphrase."""
         with self._one_guess:
-            self._prove(passphrase)
+            self.prove_within(passphrase)
 
-    def _prove(self, passphrase: str) -> None:
+    def prove_within(self, passphrase: str) -> None:
+        """The same, where the guess is held already."""
         self.brake.check(self.clock.boot_s())
         with self.at_work() as vault:
             if not vault.proves(passphrase):
@@ -202,37 +162,19 @@ class Keeper:
                 raise WrongPassphrase()
         self.brake.right()
 
-    def change_passphrase(self, current: str, passphrase: str) -> None:
-        """The vault key sealed under a new passphrase.
+    @contextmanager
+    def one_guess(self) -> Iterator[None]:
+        """For whoever is about to try a passphrase or a sheet. Raises `TooManyGuesses`."""
+        with self._one_guess:
+            self.brake.check(self.clock.boot_s())
+            yield
 
-        Raises `WrongPassphrase`, `TooManyGuesses`, `PassphraseTooWeak`, `PassphraseBreached`,
-        `PassphraseResembles`.
+    @contextmanager
+    def alone(self) -> Iterator[Vault]:
+        """The vault with nobody else at work, and none let in; locked once the block has closed it.
+
+        Raises `VaultLocked`, `VaultBusy`.
         """
-        with self._one_guess, self.at_work() as vault:
-            self._prove(current)
-            change_passphrase(
-                vault,
-                passphrase,
-                corpora=self.corpora,
-                likeness=self.likeness,
-                parameters=self.parameters,
-                now=self.clock.now(),
-            )
-
-    def new_key(self, current: str, passphrase: str) -> tuple[str, str]:
-        """The whole vault sealed anew under a new key and passphrase, after a backup of it as it
-        was. No former key, sheet or passphrase opens the file any more; a new session begins.
-
-        Raises what a new passphrase is refused for, `WrongPassphrase`, `VaultDamaged`,
-        `BackupNotVerified`, `VaultFolderRefused`; the vault is then as it was.
-        """
-        with self._one_guess, self.at_work() as vault:
-            self._prove(current)
-            judge(
-                passphrase, vault=vault, corpora=self.corpora, likeness=self.likeness
-            ).require_allowed()
-            make_backup(vault, self.folder_of(vault), now=self.clock.now())
-            building = self.path.with_name(self.path.name + ".new-key")
         with self._changing:
             if self._vault is None or self._locking:
                 raise VaultLocked()
@@ -242,20 +184,12 @@ class Keeper:
         try:
             if not ended:
                 raise VaultBusy()
-            write_under_new_key(
-                vault,
-                building,
-                passphrase=passphrase,
-                parameters=self.parameters,
-                without=OF_THE_KEY,
-            )
-            self._vault = None
-            put_in_place(vault, self.path, building)
-            self._hold_file(self.path)
+            yield vault
         finally:
+            if not vault.vault_key:
+                self._vault = None
+                self._forget()
             self._locking = False
-        self._forget()
-        return self.unlock(passphrase)
 
     @contextmanager
     def at_work(self) -> Iterator[Vault]:
@@ -335,7 +269,8 @@ class Keeper:
         gc.unfreeze()
         gc.collect()
 
-    def _take(self, vault: Vault) -> tuple[str, str]:
+    def take(self, vault: Vault) -> tuple[str, str]:
+        """An opened vault is the one that is held; both halves of a new session."""
         with self._changing:
             if self._vault is not None:
                 vault.close()

@@ -18,7 +18,7 @@ from newknot.usecases.check import checks as use
 from newknot.usecases.check import reach as use_reach
 from newknot.usecases.check.corpora import lists_to_ask, service_of
 from newknot.usecases.check.notices import get_notices
-from newknot.usecases.check.worklist import work_to_do
+from newknot.usecases.check.standing import standing
 from newknot.usecases.logins.logins import list_logins
 from newknot.usecases.vault.safeguards import get_safeguards
 
@@ -98,8 +98,11 @@ def reach_of_login(login_id: str, work: WorkDep) -> list[FallOfLogin]:
 @router.get("/worklist")
 def worklist(work: WorkDep) -> Worklist:
     """What still stands of the last check and what came up since, gravest first."""
-    found = work_to_do(work.vault, now=work.now)
+    found = standing(work.vault, now=work.now)
     result = found.result
+    renewed, renewable = (
+        use.renewal(result, list(found.cards.values())) if result is not None else (0, 0)
+    )
     changes = result.changes if result is not None else None
     held = get_notices(work.vault)
     rows = RowMaker(work.vault, now=work.now)
@@ -115,11 +118,11 @@ def worklist(work: WorkDep) -> Worklist:
             _loose_end(f, found.loose_ends[f.login_id])
             if f.login_id in found.loose_ends
             else _row(f, found.cards[f.login_id], rows)
-            for f in found.findings
+            for f in found.to_do
         ],
-        renewed_count=found.renewed_count,
-        renewable_count=found.renewable_count,
-        waived_count=len(found.waived),
+        renewed_count=renewed,
+        renewable_count=renewable,
+        waived_count=len(found.accepted),
         new_count=changes[0] if changes else None,
         gone_count=changes[1] if changes else None,
         notices_used=get_safeguards(work.vault).feed_used,

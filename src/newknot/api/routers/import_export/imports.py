@@ -20,6 +20,7 @@ from newknot.exchange.csv_logins import TARGETS
 from newknot.usecases.copies.backups import make_backup
 from newknot.usecases.errors import ImportUnknown
 from newknot.usecases.import_export import imports as use
+from newknot.usecases.import_export import judging
 
 router = APIRouter(prefix="/imports", tags=["carry"])
 FILES_KEPT = 3
@@ -29,7 +30,7 @@ FILES_KEPT = 3
 async def read_file(request: Request, work: WorkDep) -> ImportTable:
     """Reads a file given as the raw body; kept in memory until applied or locked."""
     body = await request.body()
-    file = await run_in_threadpool(use.read_file, body)
+    file = await run_in_threadpool(judging.read_file, body)
     files = work.keeper.imports
     for old in list(files)[: max(0, len(files) - FILES_KEPT + 1)]:
         files.pop(old, None)
@@ -43,7 +44,7 @@ async def read_file(request: Request, work: WorkDep) -> ImportTable:
         encoding=table.encoding if table is not None else "utf-8",
         separator=table.separator if table is not None else "",
         columns=list(table.columns) if table is not None else [],
-        mapping=list(use.first_mapping(file)),
+        mapping=list(judging.first_mapping(file)),
         targets=list(TARGETS),
         row_count=rows,
     )
@@ -52,7 +53,7 @@ async def read_file(request: Request, work: WorkDep) -> ImportTable:
 @router.post("/{import_id}/preview")
 def preview(import_id: str, body: MappingIn, work: WorkDep) -> ImportPreview:
     """Every row as it would come in under a mapping."""
-    rows = use.preview_import(work.vault, _file(work, import_id), tuple(body.mapping))
+    rows = judging.preview_import(work.vault, _file(work, import_id), tuple(body.mapping))
     return ImportPreview(
         rows=[
             ImportRowOut(
@@ -110,7 +111,7 @@ def forget(import_id: str, work: WorkDep) -> Response:
     return Response(status_code=204)
 
 
-def _file(work: Work, import_id: str) -> use.ImportFile:
+def _file(work: Work, import_id: str) -> judging.ImportFile:
     try:
         return work.keeper.imports[import_id]
     except KeyError:

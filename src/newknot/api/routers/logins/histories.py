@@ -36,10 +36,10 @@ def compare_history(login_id: str, work: WorkDep) -> list[ComparedOut]:
 
 
 @router.post("/logins/{login_id}/history/{earlier_id}/restore", status_code=204)
-def restore_field(login_id: str, earlier_id: str, work: WorkDep) -> Response:
-    """Puts a further field back to an earlier value; a login's secret is restored by a rotation."""
+def restore_earlier(login_id: str, earlier_id: str, work: WorkDep) -> Response:
+    """Puts a further field, or the key of its codes, back; a login's secret goes by a rotation."""
     work.require(Act.EDIT)
-    use.restore_field(work.vault, login_id, earlier_id, now=work.now)
+    use.restore_earlier(work.vault, login_id, earlier_id, now=work.now)
     return Response(status_code=204)
 
 

@@ -20,6 +20,7 @@ from newknot.core.safeguards import Act
 from newknot.exchange.qr_code import qr_rows
 from newknot.outside.pictures import read_codes
 from newknot.store.recovery import RecoveryFacts
+from newknot.usecases.vault import new_keys
 from newknot.usecases.vault import recovery as use
 
 router = APIRouter(tags=["recovery"])
@@ -84,7 +85,7 @@ async def read_picture(request: Request) -> PictureTexts:
 @router.post("/vault/recover")
 def recover(body: RecoverIn, request: Request, response: Response, keeper: KeeperDep) -> SessionOut:
     """The vault opened by its sheets and put under a new passphrase; wrong ones are slowed."""
-    halves = keeper.recover(body.texts(), body.passphrase.get_secret_value())
+    halves = new_keys.recover(keeper, body.texts(), body.passphrase.get_secret_value())
     return begun(halves, request, response, keeper)
 
 

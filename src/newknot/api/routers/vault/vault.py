@@ -21,6 +21,7 @@ from newknot.api.schemas.vault.vault import (
 )
 from newknot.core.generate import PassphraseShape, PassphraseSpace
 from newknot.usecases.check.measuring import own_budgets
+from newknot.usecases.vault import new_keys
 from newknot.usecases.vault.keeper import Keeper
 from newknot.usecases.vault.safeguards import get_safeguards
 from newknot.usecases.vault.sessions import give_proof
@@ -130,7 +131,9 @@ def judge_passphrase(body: JudgeIn, work: WorkDep) -> JudgementOut:
 @router.put("/passphrase", status_code=204)
 def change_passphrase(body: ChangePassphraseIn, session: SessionDep, keeper: KeeperDep) -> None:
     """The vault under a new passphrase, whole or not at all; the present one is asked first."""
-    keeper.change_passphrase(body.current.get_secret_value(), body.passphrase.get_secret_value())
+    new_keys.change_passphrase(
+        keeper, body.current.get_secret_value(), body.passphrase.get_secret_value()
+    )
 
 
 @router.post("/new-key")
@@ -142,7 +145,9 @@ def new_key(
     keeper: KeeperDep,
 ) -> SessionOut:
     """The vault sealed anew under a new key and passphrase; all other sessions end."""
-    halves = keeper.new_key(body.current.get_secret_value(), body.passphrase.get_secret_value())
+    halves = new_keys.new_key(
+        keeper, body.current.get_secret_value(), body.passphrase.get_secret_value()
+    )
     return begun(halves, request, response, keeper)
 
 

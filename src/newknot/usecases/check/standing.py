@@ -1,0 +1,144 @@
+"""What stands to be done now: of the last check, and of all that came up since without one.
+
+The worklist, waivers, a login's sheet and the report all ask here.
+"""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+
+from newknot.core.audit import AuditedRotation, Finding, FindingKind
+from newknot.core.audit.check_result import CheckResult
+from newknot.core.audit.importance import importance_of
+from newknot.core.audit.notice import noticed
+from newknot.core.audit.order import in_order, placed
+from newknot.core.audit.reach import Reach
+from newknot.core.audit.unfinished import unfinished
+from newknot.core.audit.waiver import Waiver
+from newknot.core.login import Importance, LoginCard
+from newknot.core.loose_end import LooseEnd
+from newknot.core.rotation import OPEN_STATES
+from newknot.core.rotation.change_mail import unexplained
+from newknot.store.checks import get_check
+from newknot.store.loose_ends import list_loose_ends
+from newknot.store.mails import get_mails
+from newknot.store.notices import get_notices
+from newknot.store.rotations import list_rotations
+from newknot.store.safeguards import get_safeguards
+from newknot.store.vault import Vault
+from newknot.store.waivers import list_waivers
+from newknot.usecases.check.checks import current_findings
+from newknot.usecases.check.reach import cords
+from newknot.usecases.logins.logins import list_logins
+
+
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """result None: never checked. to_do, accepted (by a waiver): gravest first; one of a loose end
+    carries its id as login id.
+    """
+
+    result: CheckResult | None
+    cards: dict[str, LoginCard]
+    loose_ends: dict[str, LooseEnd]
+    to_do: tuple[Finding, ...]
+    accepted: tuple[Finding, ...]
+
+
+def standing(vault: Vault, *, now: datetime) -> Standing:
+    """Everything that stands to be done at this moment."""
+    result = get_check(vault)
+    cards, _ = list_logins(vault)
+    loose_ends = list_loose_ends(vault)
+    found = [*_checked(result, cards), *_came_up(vault, result, cards)]
+    to_do, accepted = _by_waivers(vault, found, cards, now=now)
+    return Standing(
+        result,
+        {card.login_id: card for card in cards},
+        {one.loose_end_id: one for one in loose_ends},
+        tuple(in_order([*to_do, *map(_loose, loose_ends)])),
+        tuple(in_order(accepted)),
+    )
+
+
+def _checked(result: CheckResult | None, cards: Sequence[LoginCard]) -> list[Finding]:
+    """What the check found and no new secret has settled; rotations are asked as they are now."""
+    if result is None:
+        return []
+    found = current_findings(result, cards)[0]
+    return [finding for finding in found if finding.kind is not FindingKind.UNFINISHED]
+
+
+def _came_up(
+    vault: Vault, result: CheckResult | None, cards: Sequence[LoginCard]
+) -> Iterator[Finding]:
+    """What notices, mails, rotations and merges say of the logins as they are; nothing of a service
+    that is not used.
+    """
+    safeguards = get_safeguards(vault)
+    notices = get_notices(vault) if safeguards.feed_used else None
+    mails = get_mails(vault) if safeguards.mail_used else None
+    rotations = list_rotations(vault)
+    guesses = result.guess_numbers if result is not None else {}
+    found = [
+        *(noticed(cards, notices.notices) if notices is not None else ()),
+        *(unexplained(cards, rotations, mails.mails) if mails is not None else ()),
+        *unfinished(
+            {card.login_id: guesses.get(card.login_id) for card in cards},
+            [
+                AuditedRotation(r.login_id, r.state.value, r.changed_at)
+                for r in rotations
+                if r.state in OPEN_STATES
+            ],
+        ),
+        *(_parted(card) for card in cards if card.parted_at is not None),
+    ]
+    if not found:
+        return
+    groups, links = cords(vault)
+    counts = Reach(groups, links).counts()
+    mailboxes = {link.by for link in links}
+    by_id = {card.login_id: card for card in cards}
+    for finding in found:
+        one = finding.login_id
+        importance, guess = importance_of(by_id[one], resets_others=one in mailboxes)
+        yield placed(finding, importance, guess=guess, reach=counts.get(one, 0))
+
+
+def _by_waivers(
+    vault: Vault, findings: Sequence[Finding], cards: Sequence[LoginCard], *, now: datetime
+) -> tuple[list[Finding], list[Finding]]:
+    """(those to do, those that a waiver covers)."""
+    waivers: dict[tuple[FindingKind, str], list[Waiver]] = {}
+    for waiver in list_waivers(vault):
+        waivers.setdefault((waiver.kind, waiver.login_id), []).append(waiver)
+    since = {card.login_id: card.secret_since_at for card in cards}
+    to_do: list[Finding] = []
+    accepted: list[Finding] = []
+    for finding in findings:
+        covered = any(
+            w.covers(finding, secret_since_at=since[finding.login_id], today=now.date())
+            for w in waivers.get((finding.kind, finding.login_id), ())
+        )
+        (accepted if covered else to_do).append(finding)
+    return to_do, accepted
+
+
+def _loose(one: LooseEnd) -> Finding:
+    where = f" for {one.address}" if one.address else ""
+    finding = Finding(
+        FindingKind.UNFINISHED,
+        one.loose_end_id,
+        f"A secret of {one.length} characters was handed out on {one.handed_out_at:%-d %B}{where} "
+        "and belongs to no login yet",
+    )
+    return placed(finding, Importance.NORMAL, guess="", reach=0)
+
+
+def _parted(card: LoginCard) -> Finding:
+    return Finding(
+        FindingKind.UNFINISHED,
+        card.login_id,
+        "Changed in two copies of the vault: the newer secret is current, the other is in the "
+        "history. Sign in to see which one holds",
+    )
