@@ -1094,10 +1094,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Restore Field
-         * @description Puts a further field back to an earlier value; a login's secret is restored by a rotation.
+         * Restore Earlier
+         * @description Puts a further field, or the key of its codes, back; a login's secret goes by a rotation.
          */
-        post: operations["restore_field_logins__login_id__history__earlier_id__restore_post"];
+        post: operations["restore_earlier_logins__login_id__history__earlier_id__restore_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6468,7 +6468,7 @@ export interface operations {
             };
         };
     };
-    restore_field_logins__login_id__history__earlier_id__restore_post: {
+    restore_earlier_logins__login_id__history__earlier_id__restore_post: {
         parameters: {
             query?: never;
             header?: never;
