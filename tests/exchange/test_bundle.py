@@ -12,23 +12,38 @@ from newknot.exchange.bundle import BundleContentRefused, read_content, write_co
 
 AT = datetime(2026, 5, 3, 12, tzinfo=UTC)
 ID = "a" * 32
+MOMENT = "2026-01-01T00:00:00+00:00"
 LOGIN: dict[str, Any] = {
     "1": {
-        "title": "T", "secret_since_at": "2026-01-01", "created_at": "2026-01-01",
-        "has_secret": True, "edition": 1, "stamps": {"title": [1, "t"]},
+        "title": "T", "user_name": "u", "address": "", "notes": "", "fields": [["a", "b"]],
+        "secret_field_names": [], "folder": "", "owner": "", "tags": ["x"], "importance": "normal",
+        "expires_on": None, "resets_by": None, "created_at": MOMENT, "changed_at": MOMENT,
+        "secret_since_at": MOMENT, "has_secret": True, "deleted_at": None, "later": [1],
+        "edition": 1, "stamps": {"title": [1, "t"]},
     },
-    "2": {"secret": "s", "fields": []},
-    "3": {"earlier": [["i", "s", {}, "1", "2", True, ""]]},
+    "2": {"secret": "s", "origin": {"kind": "own", "entropy_bits": None}, "fields": []},
+    "3": {
+        "earlier": [
+            ["i", "s", {"kind": "drawn", "entropy_bits": 9.5}, MOMENT, MOMENT, True, ""],
+        ],
+    },
 }  # fmt: skip
 GONE: dict[str, Any] = {"1": {"title": [1, "t"]}, "secrets": ["i"]}
 ROTATION: dict[str, Any] = {
-    "1": {"login_id": ID},
-    "2": {"staged": {"secret": "s", "since_at": "2026-01-01"}, "former": None},
-}
+    "1": {
+        "login_id": ID, "state": "staged", "began_at": MOMENT, "changed_at": MOMENT,
+        "steps": [["stage", MOMENT]], "refusal": "", "current_copied_at": None,
+    },
+    "2": {
+        "staged": {"secret": "s", "origin": LOGIN["2"]["origin"], "since_at": MOMENT},
+        "former": None,
+    },
+}  # fmt: skip
 
 
 def document(**parts: Any) -> bytes:
-    contents = Contents({"LOGIN": {ID: deepcopy(LOGIN)}}, {"b" * 32: GONE})
+    records = {"LOGIN": {ID: deepcopy(LOGIN)}, "ROTATION": {"c" * 32: deepcopy(ROTATION)}}
+    contents = Contents(records, {"b" * 32: GONE})
     whole = json.loads(write_content(contents, vault_id="v", made_at=AT))
     return json.dumps(whole | parts).encode()
 
@@ -42,7 +57,8 @@ def with_login(part: str, **values: Any) -> bytes:
 def test_what_is_written_is_read() -> None:
     found = read_content(document())
     assert (found.vault_id, found.made_at) == ("v", AT)
-    assert found.contents == Contents({"LOGIN": {ID: LOGIN}}, {"b" * 32: GONE})
+    records = {"LOGIN": {ID: LOGIN}, "ROTATION": {"c" * 32: ROTATION}}
+    assert found.contents == Contents(records, {"b" * 32: GONE})
 
 
 DEEP: Any = {}
@@ -88,8 +104,18 @@ for _ in range(20):
         document(records={"ROTATION": {ID: ROTATION | {"2": {"staged": {"secret": "s"}}}}}),
         with_login("3", earlier=[["i"]]),
         with_login("3", earlier={}),
+        with_login("1", importance=5),
+        with_login("1", importance="grave"),
+        with_login("1", expires_on=7),
+        with_login("1", expires_on="soon"),
+        with_login("1", created_at="2026-01-01"),
+        with_login("1", driven="yes"),
+        with_login("1", tags=["a"] * 20_001),
+        with_login("1", notes="x" * 2_000_000),
+        with_login("2", origin={"kind": "found", "entropy_bits": 1.0}),
+        with_login("2", origin={"kind": "drawn", "entropy_bits": "9"}),
     ],
-    ids=range(35),
+    ids=lambda text: text[-12:].hex(),
 )
 def test_what_is_not_as_it_should_be_is_refused(text: bytes) -> None:
     with pytest.raises(BundleContentRefused):

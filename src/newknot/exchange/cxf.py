@@ -7,13 +7,27 @@ import json
 from base64 import b32decode, urlsafe_b64encode
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
-from datetime import UTC, datetime
+from datetime import date, datetime
 from typing import Any
 from urllib.parse import parse_qs, quote, unquote, urlencode, urlsplit
+
+from pydantic import ValidationError
 
 from newknot.core.errors import NewKnotError
 from newknot.core.login import Importance, PlainField, SecretField
 from newknot.core.secret import Secret
+from newknot.exchange.cxf_models import (
+    Account,
+    BasicAuth,
+    Collection,
+    CustomFields,
+    CxfDocument,
+    EditableField,
+    Item,
+    Note,
+    Own,
+    Totp,
+)
 from newknot.exchange.portable_login import PortableLogin, ReadLogin, with_names_apart
 
 SIZE_MOST = 20 << 20
@@ -73,19 +87,20 @@ def read_cxf(body: bytes) -> list[ReadLogin]:
         raise CxfRefused(reason="is not JSON in UTF-8") from None
     if not _is_shallow(document):
         raise CxfRefused(reason=f"is nested deeper than {DEPTH_MOST}")
-    version = document.get("version") if isinstance(document, Mapping) else None
-    if not isinstance(version, Mapping) or version.get("major") != 1:
-        raise CxfRefused(reason="is not of version 1 of the Credential Exchange Format")
-    accounts = document.get("accounts")
-    if not isinstance(accounts, list):
+    if not isinstance(document, Mapping) or not isinstance(document.get("accounts"), list):
         raise CxfRefused(reason="has no accounts")
+    try:
+        accounts = CxfDocument.model_validate(document).accounts
+    except ValidationError:
+        reason = "is not of version 1 of the Credential Exchange Format"
+        raise CxfRefused(reason=reason) from None
+    if sum(len(account.items) for account in accounts) > ITEMS_MOST:
+        raise CxfRefused(reason=f"has more than {ITEMS_MOST:,} items")
     found: list[ReadLogin] = []
     for account in accounts:
         folders = _folders(account)
-        for item in _list(account, "items"):
+        for item in account.items:
             found.append(_read_item(item, len(found) + 1, folders))
-            if len(found) > ITEMS_MOST:
-                raise CxfRefused(reason=f"has more than {ITEMS_MOST:,} items")
     return found
 
 
@@ -132,50 +147,48 @@ def _item(one: PortableLogin, item_id: str, now: datetime) -> dict[str, Any]:
     }
 
 
-def _read_item(item: object, place: int, folders: Mapping[str, str]) -> ReadLogin:
-    if not isinstance(item, Mapping):
+def _read_item(given: object, place: int, folders: Mapping[str, str]) -> ReadLogin:
+    if not isinstance(given, dict):
         return ReadLogin(place, "is no item", PortableLogin(""))
-    urls = [str(url) for url in _list(item.get("scope"), "urls")]
+    item = Item.model_validate(given)
+    urls = item.scope.urls
     login = PortableLogin(
-        title=_text(item, "title").strip() or (urls[0] if urls else ""),
+        title=item.title.strip() or (urls[0] if urls else ""),
         address=urls[0] if urls else "",
-        folder=folders.get(_text(item, "id"), ""),
-        tags=tuple(str(tag).strip() for tag in _list(item, "tags") if str(tag).strip()),
+        folder=folders.get(item.id, ""),
+        tags=tuple(tag.strip() for tag in item.tags if tag.strip()),
         fields=tuple(PlainField("further address", url) for url in urls[1:]),
-        created_at=_moment(item.get("creationAt")),
-        changed_at=_moment(item.get("modifiedAt")),
+        created_at=item.created_at,
+        changed_at=item.modified_at,
     )
     left: list[str] = []
-    for credential in _list(item, "credentials"):
+    for credential in item.credentials:
         login = _placed(login, credential, left)
-    for extension in _list(item, "extensions"):
-        if isinstance(extension, Mapping) and extension.get("name") == OWN_EXTENSION:
-            login = _own(login, extension)
+    for extension in item.extensions:
+        if extension.get("name") == OWN_EXTENSION:
+            login = _own(login, Own.model_validate(extension))
     login = replace(login, secret_fields=with_names_apart(login.secret_fields))
     reason = "" if login.title else "has neither a title nor an address"
     return ReadLogin(place, reason, login, tuple(left))
 
 
 def _placed(login: PortableLogin, credential: object, left: list[str]) -> PortableLogin:
-    if not isinstance(credential, Mapping):
+    if not isinstance(credential, dict):
         left.append("a credential that is no object")
         return login
-    kind = _text(credential, "type")
+    given = credential.get("type")
+    kind = given if isinstance(given, str) else ""
     if kind == "basic-auth":
-        name, secret = _value(credential, "username"), _value(credential, "password")
-        if len(login.secret) or (login.user_name and name != login.user_name):
-            extra = SecretField(f"secret of {name or 'a further login'}", Secret(secret))
-            return replace(login, secret_fields=(*login.secret_fields, extra))
-        return replace(login, user_name=name.strip(), secret=Secret(secret))
+        return _with_secret(login, BasicAuth.model_validate(credential))
     if kind == "totp" and not len(login.code_key):
         address = _key_address(credential)
         if address:
             return replace(login, code_key=Secret(address))
     if kind == "note":
-        notes = "\n\n".join(t for t in (login.notes, _value(credential, "content").strip()) if t)
-        return replace(login, notes=notes)
+        note = Note.model_validate(credential).content.value.strip()
+        return replace(login, notes="\n\n".join(t for t in (login.notes, note) if t))
     if kind == "custom-fields":
-        for field in _list(credential, "fields"):
+        for field in CustomFields.model_validate(credential).fields:
             login = _with_field(login, field)
         return login
     left.append(f"a credential of the kind “{kind[:40] or 'none'}”, kept aside")
@@ -185,31 +198,35 @@ def _placed(login: PortableLogin, credential: object, left: list[str]) -> Portab
     )
 
 
-def _with_field(login: PortableLogin, field: object) -> PortableLogin:
-    if not isinstance(field, Mapping):
-        return login
-    label = (_text(field, "label") or "field").strip()
-    value = _text(field, "value")
-    if _text(field, "fieldType") == _HIDDEN:
-        more = SecretField(label, Secret(value))
+def _with_secret(login: PortableLogin, found: BasicAuth) -> PortableLogin:
+    name, secret = found.username.value, Secret(found.password.value)
+    if len(login.secret) or (login.user_name and name != login.user_name):
+        extra = SecretField(f"secret of {name or 'a further login'}", secret)
+        return replace(login, secret_fields=(*login.secret_fields, extra))
+    return replace(login, user_name=name.strip(), secret=secret)
+
+
+def _with_field(login: PortableLogin, field: EditableField) -> PortableLogin:
+    label = (field.label or "field").strip()
+    if field.field_type == _HIDDEN:
+        more = SecretField(label, Secret(field.value))
         return replace(login, secret_fields=(*login.secret_fields, more))
-    return replace(login, fields=(*login.fields, PlainField(label, value.strip())))
+    return replace(login, fields=(*login.fields, PlainField(label, field.value.strip())))
 
 
-def _own(login: PortableLogin, extension: Mapping[str, Any]) -> PortableLogin:
+def _own(login: PortableLogin, own: Own) -> PortableLogin:
     known = {one.value: one for one in Importance}
-    day = _text(extension, "expires_on")
-    given = _text(extension, "code_key")
     try:
-        expires_on = datetime.fromisoformat(day).date() if day else None
+        expires_on = date.fromisoformat(own.expires_on) if own.expires_on else None
     except ValueError:
         expires_on = None
+    given = own.code_key and not len(login.code_key)
     return replace(
         login,
-        owner=_text(extension, "owner"),
-        importance=known.get(_text(extension, "importance"), Importance.NORMAL),
+        owner=own.owner,
+        importance=known.get(own.importance, Importance.NORMAL),
         expires_on=expires_on,
-        code_key=Secret(given) if given and not len(login.code_key) else login.code_key,
+        code_key=Secret(own.code_key) if given else login.code_key,
     )
 
 
@@ -233,38 +250,37 @@ def _totp(address: str) -> dict[str, Any] | None:
 
 
 def _key_address(credential: Mapping[str, Any]) -> str:
-    secret = _text(credential, "secret").replace(" ", "").upper().rstrip("=")
+    """The `otpauth:` address of a credential; empty where it holds no key that can be used."""
     try:
+        given = Totp.model_validate(credential)
+        secret = given.secret.replace(" ", "").upper().rstrip("=")
         b32decode(secret + "=" * (-len(secret) % 8))
-        period, digits = int(credential.get("period", 30)), int(credential.get("digits", 6))
-    except (ValueError, TypeError):
+    except (ValidationError, ValueError):
         return ""
-    issuer, name = _text(credential, "issuer"), _text(credential, "username")
-    label = quote(f"{issuer}:{name}" if issuer else name, safe=":")
+    label = f"{given.issuer}:{given.username}" if given.issuer else given.username
     values = {
         "secret": secret,
-        "issuer": issuer,
-        "algorithm": (_text(credential, "algorithm") or "sha1").upper(),
-        "digits": str(digits),
-        "period": str(period),
+        "issuer": given.issuer,
+        "algorithm": (given.algorithm or "sha1").upper(),
+        "digits": str(given.digits),
+        "period": str(given.period),
     }
-    return f"otpauth://totp/{label}?" + urlencode({k: v for k, v in values.items() if v})
+    query = urlencode({k: v for k, v in values.items() if v})
+    return f"otpauth://totp/{quote(label, safe=':')}?{query}"
 
 
-def _folders(account: object) -> dict[str, str]:
+def _folders(account: Account) -> dict[str, str]:
     """Item id -> the collection that it is in, nested ones as a path."""
     found: dict[str, str] = {}
 
-    def enter(collections: Sequence[object], path: str) -> None:
+    def enter(collections: Sequence[Collection], path: str) -> None:
         for one in collections:
-            if isinstance(one, Mapping):
-                title = f"{path}/{_text(one, 'title')}".strip("/")
-                for link in _list(one, "items"):
-                    if isinstance(link, Mapping):
-                        found.setdefault(_text(link, "item"), title)
-                enter(_list(one, "subCollections"), title)
+            title = f"{path}/{one.title}".strip("/")
+            for link in one.items:
+                found.setdefault(link.item, title)
+            enter(one.within, title)
 
-    enter(_list(account, "collections"), "")
+    enter(account.collections, "")
     return found
 
 
@@ -281,24 +297,3 @@ def _is_shallow(document: object) -> bool:
             return True
         level = below
     return False
-
-
-def _list(of: object, key: str) -> list[Any]:
-    value = of.get(key) if isinstance(of, Mapping) else None
-    return value if isinstance(value, list) else []
-
-
-def _text(of: Mapping[str, Any], key: str) -> str:
-    value = of.get(key)
-    return value if isinstance(value, str) else ""
-
-
-def _value(credential: Mapping[str, Any], key: str) -> str:
-    field = credential.get(key)
-    return _text(field, "value") if isinstance(field, Mapping) else ""
-
-
-def _moment(value: object) -> datetime | None:
-    if not isinstance(value, int) or not 0 <= value < 1 << 34:
-        return None
-    return datetime.fromtimestamp(value, UTC)

@@ -2,20 +2,35 @@
 
 import json
 import re
-from collections.abc import Mapping
 from datetime import UTC, datetime
+from typing import Annotated
+
+from pydantic import BaseModel, BeforeValidator, ValidationError
 
 from newknot.core.address import domain_of
 from newknot.core.errors import NewKnotError
 from newknot.core.rotation.change_mail import ChangeMail, tells_of_change
 
 MAILS_MOST = 5_000
-TEXT_MOST = 200
+TEXT_MOST, BODY_MOST = 200, 20_000
 _LINK = re.compile(r"https?://[^\s<>\"]{1,1000}")
 
 
 class MailsRefused(NewKnotError):
     """What came is no list of mails. data: reason."""
+
+
+def _cut(value: object) -> str:
+    return str(value)[:BODY_MOST]
+
+
+class _Mail(BaseModel):
+    sent_at: datetime
+    mail_id: Annotated[str, BeforeValidator(_cut)] = ""
+    host: Annotated[str, BeforeValidator(_cut)] = ""
+    user_name: Annotated[str, BeforeValidator(_cut)] = ""
+    subject: Annotated[str, BeforeValidator(_cut)] = ""
+    body: Annotated[str, BeforeValidator(_cut)] = ""
 
 
 def read_mails(body: bytes) -> list[ChangeMail]:
@@ -32,24 +47,21 @@ def read_mails(body: bytes) -> list[ChangeMail]:
     return [mail for one in listed if (mail := _mail(one)) is not None]
 
 
-def _mail(one: object) -> ChangeMail | None:
-    if not isinstance(one, Mapping):
-        return None
-    subject, body = str(one.get("subject", "")), str(one.get("body", ""))[:20_000]
+def _mail(given: object) -> ChangeMail | None:
     try:
-        sent_at = datetime.fromisoformat(str(one.get("sent_at")))
-    except ValueError:
+        one = _Mail.model_validate(given)
+    except ValidationError:
         return None
-    site = domain_of(str(one.get("host", "")))
-    if not site or not tells_of_change(subject, body):
+    site = domain_of(one.host)
+    if not site or not tells_of_change(one.subject, one.body):
         return None
-    found = _LINK.search(body)
+    found = _LINK.search(one.body)
     link = found[0].rstrip(".,;)") if found and domain_of(found[0]) == site else ""
     return ChangeMail(
-        str(one.get("mail_id", ""))[:TEXT_MOST],
+        one.mail_id[:TEXT_MOST],
         site,
-        str(one.get("user_name", ""))[:TEXT_MOST],
-        "".join(c for c in subject if c.isprintable())[:TEXT_MOST],
-        sent_at if sent_at.tzinfo else sent_at.replace(tzinfo=UTC),
+        one.user_name[:TEXT_MOST],
+        "".join(c for c in one.subject if c.isprintable())[:TEXT_MOST],
+        one.sent_at if one.sent_at.tzinfo else one.sent_at.replace(tzinfo=UTC),
         link,
     )

@@ -9,7 +9,9 @@ A bare policy, or a list of entries, is read too.
 import json
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
-from typing import Any
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from newknot.core.errors import NewKnotError
 from newknot.core.policy import NamedPolicy, SitePolicy
@@ -50,6 +52,29 @@ def write_policies(policies: Iterable[NamedPolicy]) -> bytes:
     return json.dumps(document, ensure_ascii=False, indent=1).encode("utf-8")
 
 
+class _Entry(BaseModel):
+    model_config = ConfigDict(extra="forbid", strict=True)
+
+    name: Annotated[str, Field(pattern=r"\S")]
+    domains: Annotated[list[str], Field(max_length=DOMAINS_LIMIT)] = []
+    policy: dict[str, Any]
+    offers_second_factor: bool = False
+
+
+class _Library(BaseModel):
+    format: Literal["newknot site policies"]
+    version: Literal[1]
+    policies: list[Any]
+
+
+_WRONG = {
+    "name": "is not a text",
+    "domains": f"is not a list of at most {DOMAINS_LIMIT} texts",
+    "policy": "is not an object",
+    "offers_second_factor": "is not true or false",
+}
+
+
 def read_policies(body: bytes) -> list[PolicyEntry]:
     """The entries of a file. Raises `PolicyFileRefused`."""
     try:
@@ -62,39 +87,37 @@ def read_policies(body: bytes) -> list[PolicyEntry]:
         raise PolicyFileRefused(
             at="", reason="is nested too deep or has too long a number"
         ) from None
-    if isinstance(document, Mapping) and "min_length" in document:
+    if isinstance(document, dict) and "min_length" in document:
         return [PolicyEntry("", "Policy from a file", (), _policy(document, ""))]
-    if isinstance(document, Mapping):
-        if document.get("format") != FORMAT or document.get("version") != VERSION:
-            raise PolicyFileRefused(at="format", reason=f"is not “{FORMAT}”, version {VERSION}")
-        document = document.get("policies")
-    if not isinstance(document, list):
-        raise PolicyFileRefused(at="policies", reason="is not a list")
-    if len(document) > ENTRIES_LIMIT:
+    entries = document if isinstance(document, list) else _of_library(document)
+    if len(entries) > ENTRIES_LIMIT:
         raise PolicyFileRefused(at="policies", reason=f"is more than {ENTRIES_LIMIT:,}")
-    return [_entry(one, f"policies.{i}") for i, one in enumerate(document)]
+    return [_entry(one, f"policies.{i}") for i, one in enumerate(entries)]
 
 
-def _entry(one: object, at: str) -> PolicyEntry:
-    if not isinstance(one, Mapping):
+def _of_library(document: object) -> list[Any]:
+    try:
+        return _Library.model_validate(document).policies
+    except ValidationError as error:
+        places = {one["loc"][0] for one in error.errors(include_input=False) if one["loc"]}
+        if places == {"policies"} or not isinstance(document, dict):
+            raise PolicyFileRefused(at="policies", reason="is not a list") from None
+        says = f"is not “{FORMAT}”, version {VERSION}"
+        raise PolicyFileRefused(at="format", reason=says) from None
+
+
+def _entry(given: object, at: str) -> PolicyEntry:
+    if not isinstance(given, dict):
         raise PolicyFileRefused(at=at, reason="is not an object")
-    unknown = {str(key) for key in one} - {"name", "domains", "policy", "offers_second_factor"}
-    if unknown:
-        raise PolicyFileRefused(at=f"{at}.{min(unknown)}", reason="is not a known key")
-    name, domains, policy = one.get("name"), one.get("domains", []), one.get("policy")
-    if not isinstance(name, str) or not name.strip():
-        raise PolicyFileRefused(at=f"{at}.name", reason="is not a text")
-    texts = isinstance(domains, list) and all(isinstance(d, str) for d in domains)
-    if not texts or len(domains) > DOMAINS_LIMIT:
-        raise PolicyFileRefused(
-            at=f"{at}.domains", reason=f"is not a list of at most {DOMAINS_LIMIT} texts"
-        )
-    if not isinstance(policy, Mapping):
-        raise PolicyFileRefused(at=f"{at}.policy", reason="is not an object")
-    offers = one.get("offers_second_factor", False)
-    if not isinstance(offers, bool):
-        raise PolicyFileRefused(at=f"{at}.offers_second_factor", reason="is not true or false")
-    return PolicyEntry(at, name, tuple(domains), _policy(policy, f"{at}.policy."), offers)
+    try:
+        one = _Entry.model_validate(given)
+    except ValidationError as error:
+        first = min(error.errors(include_input=False), key=lambda e: e["type"] != "extra_forbidden")
+        field = str(first["loc"][0])
+        reason = _WRONG.get(field, "is not a known key")
+        raise PolicyFileRefused(at=f"{at}.{field}", reason=reason) from None
+    policy = _policy(one.policy, f"{at}.policy.")
+    return PolicyEntry(at, one.name, tuple(one.domains), policy, one.offers_second_factor)
 
 
 def _policy(document: Mapping[str, Any], at: str) -> SitePolicy:
