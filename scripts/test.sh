@@ -1,8 +1,18 @@
 #!/usr/bin/env bash
-# Every check in order of cost; stops at the first that fails.
+# Every check, side by side: what computes fills the cores while what waits for browsers waits.
 set -euo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
-step() { printf '\n== %s\n' "$1"; shift; "$@"; }
+
+if [ $# -gt 0 ]; then exec .venv/bin/python -m pytest "$@"; fi
+
+logs=$(mktemp -d)
+trap 'rm -rf "$logs"' EXIT
+names=() jobs=()
+# beside NAME COMMAND…: in the background, its output kept until it is known to be of use.
+beside() {
+  local name=$1; shift
+  ( "$@" ) > "$logs/$name" 2>&1 & jobs+=($!); names+=("$name")
+}
 
 current_schema() {
   .venv/bin/python -m newknot openapi > var/openapi.json
@@ -10,32 +20,25 @@ current_schema() {
   cmp -s var/schema.d.ts web/src/api/schema.d.ts || { echo "web/src/api/schema.d.ts is not current: ./run schema"; return 1; }
 }
 
-no_hosts() {
-  ! grep -nE 'https?://' requirements.txt web/.npmrc && ! grep -nE 'https?://' web/package-lock.json
+no_hosts() { ! grep -nE 'https?://' requirements/*.txt web/.npmrc web/package-lock.json; }
+
+python_checks() {
+  .venv/bin/ruff check . && .venv/bin/ruff format --check -q . && no_hosts && current_schema &&
+    .venv/bin/python scripts/test_share.py && .venv/bin/mypy
 }
 
-in_web() { (cd web && "$@"); }
+web_checks() {
+  cd web && npm run -s lint && node_modules/.bin/prettier --check --log-level warn src vite.config.ts &&
+    npm run -s types && npm run -s test
+}
 
-step "Python: lint and format" .venv/bin/ruff check .
-.venv/bin/ruff format --check -q .
-step "Python: types" .venv/bin/mypy
-step "Lock files name no hosts" no_hosts
-step "Types of the client are current" current_schema
-step "Web: lint, format, types" in_web npm run -s lint
-in_web npx prettier --check --log-level warn src vite.config.ts
-in_web npm run -s types
-step "Web: tests" in_web npm run -s test
-step "Share of tests in the code" .venv/bin/python scripts/test_share.py
-if [ $# -gt 0 ]; then
-  step "Python and browser tests" .venv/bin/python -m pytest "$@"
-  exit
-fi
-# Side by side: those with real browsers and killed servers wait much, the others compute.
-others=$(mktemp)
-trap 'rm -f "$others"' EXIT
-nice -n 15 .venv/bin/python -m pytest tests --ignore=tests/e2e --ignore=tests/test_durability.py > "$others" 2>&1 &
-step "Browser journeys and killed servers" .venv/bin/python -m pytest tests/e2e tests/test_durability.py || failed=1
-step "Python tests" true
-wait $! || failed=1
-cat "$others"
-exit "${failed:-0}"
+beside web web_checks
+beside python python_checks
+failed=0
+.venv/bin/python -m pytest -n 3 --dist worksteal || failed=1
+for at in "${!jobs[@]}"; do
+  if wait "${jobs[$at]}"; then printf '%s: ok\n' "${names[$at]}"
+  else printf '\n== %s failed\n' "${names[$at]}"; cat "$logs/${names[$at]}"; failed=1; fi
+done
+grep -h "lines of code" "$logs/python" || true
+exit "$failed"

@@ -114,6 +114,8 @@ def test_no_malformed_request_is_echoed(api: Api) -> None:
     for method, path in routes(api):
         if path in ("/vault/unlock", "/vault/lock"):
             continue
+        if method in ("GET", "DELETE"):
+            continue
         for body in bodies:
             answer = api.call(method, filled(path), body)
             assert answer.status_code < 500, (path, answer.text)

@@ -4,7 +4,7 @@ import secrets
 from pathlib import Path
 
 from fastapi import FastAPI
-from fastapi.responses import HTMLResponse, PlainTextResponse, Response
+from fastapi.responses import FileResponse, HTMLResponse, PlainTextResponse, Response
 from starlette.staticfiles import StaticFiles
 
 NONCE_MARK = "__CSP_NONCE__"
@@ -36,6 +36,11 @@ def install(app: FastAPI, folder: Path) -> None:
     assets = folder / "assets"
     if assets.is_dir():
         app.mount("/assets", StaticFiles(directory=assets))
+
+    @app.get("/entrance.css", include_in_schema=False)
+    def entrance() -> Response:
+        """What the page looks like before any script."""
+        return FileResponse(folder / "entrance.css", media_type="text/css")
 
     @app.get("/{path:path}", include_in_schema=False)
     def any_page(path: str) -> Response:

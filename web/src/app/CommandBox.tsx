@@ -4,6 +4,7 @@ import { useNavigate } from "react-router";
 import { queries } from "../api/queries";
 import { haystack, matches, nearest } from "../domain/search";
 import { FURTHER, VIEWS } from "./commands";
+import { useRowPointer } from "../shared/useRowPointer";
 
 const SHOWN = 9;
 
@@ -17,6 +18,7 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
   const [at, setAt] = useState(0);
   const box = useRef<HTMLDialogElement>(null);
   const field = useRef<HTMLInputElement>(null);
+  const list = useRef<HTMLDivElement>(null);
   const hays = useMemo(
     () => (data?.logins ?? []).map((login) => ({ login, hay: haystack(login) })),
     [data],
@@ -57,6 +59,7 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
     onClose();
     line.act();
   };
+  useRowPointer(list, { choose: (index) => run(lines[index]), over: setAt });
   const onKey = (event: KeyboardEvent) => {
     if (event.key === "ArrowDown") setAt(Math.min(lines.length - 1, at + 1));
     else if (event.key === "ArrowUp") setAt(Math.max(0, at - 1));
@@ -90,7 +93,7 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
         }}
         onKeyDown={onKey}
       />
-      <div id="command-lines" role="listbox" aria-label="Found">
+      <div ref={list} id="command-lines" role="listbox" aria-label="Found">
         {lines.map((line, i) => (
           <div
             key={line.id}
@@ -99,9 +102,7 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
             tabIndex={-1}
             aria-selected={i === at}
             className={i === at ? "item at row spread" : "item row spread"}
-            onMouseEnter={() => setAt(i)}
-            onClick={() => run(line)}
-            onKeyDown={() => {}}
+            data-index={i}
           >
             <span>{line.label}</span>
             <span className="small quiet">{line.beside}</span>

@@ -14,6 +14,7 @@ import { ClearFiles } from "./ClearFiles";
 import { CommandBox } from "./CommandBox";
 import { KeySheet } from "./KeySheet";
 import { SessionWarnings } from "./SessionWarnings";
+import { useNow } from "../shared/useNow";
 
 const LoginsPage = lazy(() => import("../features/logins/LoginsPage"));
 const LoginPage = lazy(() => import("../features/logins/LoginPage"));
@@ -193,11 +194,7 @@ function Countdown({
   asOf: number;
   onLock: () => void;
 }) {
-  const [now, setNow] = useState(Date.now());
-  useEffect(() => {
-    const timer = window.setInterval(() => setNow(Date.now()), 1000);
-    return () => window.clearInterval(timer);
-  }, []);
+  const now = useNow(1000);
   const left = secondsLeft === undefined ? null : secondsLeft - Math.max(0, now - asOf) / 1000;
   return (
     <button type="button" className="plain-button" onClick={onLock} title="Lock the vault now">

@@ -1,5 +1,5 @@
 import { Button } from "antd";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useEffectEvent, useRef, useState } from "react";
 import { answer, client, readPicture, type Schema } from "../api/client";
 import { count } from "../domain/moments";
 import { ProblemNote } from "./ProblemNote";
@@ -42,9 +42,8 @@ export function SheetsField(props: { onSheets: (sheets: string[], enough: boolea
       setProblem(failure);
     }
   }, [ids, onSheets]);
-  const latest = useRef(look);
-  latest.current = look;
-  useEffect(() => void latest.current(), [settled]);
+  const onSettled = useEffectEvent(() => void look());
+  useEffect(() => onSettled(), [settled]);
 
   const fill = (texts: string[]) => {
     const empty = ids.filter((id) => !fields.current.get(id)?.value.trim());

@@ -1,5 +1,5 @@
 import { Modal } from "antd";
-import { useRef, useState } from "react";
+import { useRef, useState, type KeyboardEvent } from "react";
 import { grouped } from "../domain/secretMarks";
 import { spelled } from "../domain/spelling";
 
@@ -15,6 +15,10 @@ export function SpellOut(props: {
   const [at, setAt] = useState(0);
   const next = useRef<HTMLButtonElement>(null);
   const group = groups[at] ?? [];
+  const onArrow = (event: KeyboardEvent) => {
+    if (event.key === "ArrowRight") setAt(Math.min(groups.length - 1, at + 1));
+    if (event.key === "ArrowLeft") setAt(Math.max(0, at - 1));
+  };
   return (
     <Modal
       open
@@ -25,15 +29,7 @@ export function SpellOut(props: {
       getContainer={() => strip?.document.body ?? document.body}
       afterOpenChange={(open) => open && next.current?.focus()}
     >
-      <div
-        className="stack"
-        role="group"
-        aria-label={`Group ${at + 1} of ${groups.length}`}
-        onKeyDown={(event) => {
-          if (event.key === "ArrowRight") setAt(Math.min(groups.length - 1, at + 1));
-          if (event.key === "ArrowLeft") setAt(Math.max(0, at - 1));
-        }}
-      >
+      <div className="stack" role="group" aria-label={`Group ${at + 1} of ${groups.length}`}>
         <p className="small quiet" aria-live="polite">
           Group {at + 1} of {groups.length}, characters {at * 4 + 1} to {at * 4 + group.length}
         </p>
@@ -49,13 +45,20 @@ export function SpellOut(props: {
           </tbody>
         </table>
         <div className="row">
-          <button type="button" className="link" disabled={at === 0} onClick={() => setAt(at - 1)}>
+          <button
+            type="button"
+            className="link"
+            disabled={at === 0}
+            onClick={() => setAt(at - 1)}
+            onKeyDown={onArrow}
+          >
             ← the group before
           </button>
           <button
             type="button"
             className="link"
             ref={next}
+            onKeyDown={onArrow}
             disabled={at === groups.length - 1}
             onClick={() => setAt(at + 1)}
           >

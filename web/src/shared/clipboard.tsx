@@ -3,6 +3,7 @@ import {
   useCallback,
   useContext,
   useEffect,
+  useEffectEvent,
   useMemo,
   useRef,
   useState,
@@ -10,6 +11,7 @@ import {
 } from "react";
 import { Problem } from "../api/client";
 import { isDue, put, said, type Clip } from "../domain/clipboard";
+import { useNow } from "./useNow";
 
 type Clipboard = {
   /** Puts a text there. A secret is emptied after the seconds of the safeguard. */
@@ -48,8 +50,6 @@ export function ClipboardProvider({
   const other = useRef<Window | null>(null);
   const front = () => other.current ?? window;
   const emptying = useRef(false);
-  const latest = useRef<Clip | null>(null);
-  latest.current = clip;
 
   const copy = useCallback(
     async (what: string, text: string, options: { secret?: boolean } = {}) => {
@@ -93,15 +93,17 @@ export function ClipboardProvider({
     }
   }, []);
 
+  const onLook = useEffectEvent(() => {
+    if (clip && isDue(clip, Date.now())) void empty();
+  });
+  const onCopied = useEffectEvent(() => {
+    if (!clip) return;
+    ours.current = "";
+    setClip({ ...clip, state: "replaced" });
+  });
   useEffect(() => {
-    const look = () => {
-      if (latest.current && isDue(latest.current, Date.now())) void empty();
-    };
-    const onCopy = () => {
-      if (!latest.current) return;
-      ours.current = "";
-      setClip((c) => c && { ...c, state: "replaced" });
-    };
+    const look = () => onLook();
+    const onCopy = () => onCopied();
     const timer = window.setInterval(look, 500);
     window.addEventListener("focus", look);
     document.addEventListener("copy", onCopy);
@@ -112,7 +114,7 @@ export function ClipboardProvider({
       document.removeEventListener("copy", onCopy);
       document.removeEventListener("cut", onCopy);
     };
-  }, [empty]);
+  }, []);
 
   const value = useMemo(
     () => ({
@@ -136,14 +138,13 @@ export function useClipboard(): Clipboard {
 /** What was put on the clipboard and when; never what is on it. */
 export function ClipboardNote() {
   const { clip, emptyNow, dismiss } = useClipboard();
-  const [now, setNow] = useState(Date.now());
-  useEffect(() => {
-    if (!clip) return;
-    setNow(Date.now());
-    const timer = window.setInterval(() => setNow(Date.now()), 1000);
-    return () => window.clearInterval(timer);
-  }, [clip]);
-  if (!clip) return null;
+  return clip && <ClipLine clip={clip} emptyNow={emptyNow} dismiss={dismiss} />;
+}
+
+function ClipLine(props: { clip: Clip; emptyNow: () => void; dismiss: () => void }) {
+  const { clip, emptyNow, dismiss } = props;
+  // What was just put there may be newer than the last second that was counted.
+  const now = Math.max(useNow(1000), clip.putAt);
   const open = clip.state === "there" || clip.state === "waiting";
   return (
     <div className="strip" role="status" aria-live="polite">

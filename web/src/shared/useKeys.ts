@@ -1,4 +1,4 @@
-import { useEffect, useRef, type RefObject } from "react";
+import { useEffect, useLayoutEffect, useRef, type RefObject } from "react";
 import { isOpening, openDialogue } from "./typedAhead";
 
 export type KeyMap = Record<string, (event: KeyboardEvent) => void>;
@@ -49,7 +49,9 @@ function onKey(event: KeyboardEvent): void {
 /** Single keys of a view; not while typing, not while a dialogue is open above it. */
 export function useKeys(keys: KeyMap, enabled = true): void {
   const latest = useRef(keys);
-  latest.current = keys;
+  useLayoutEffect(() => {
+    latest.current = keys;
+  });
   useEffect(() => {
     if (!enabled) return;
     if (layers.length === 0) window.addEventListener("keydown", onKey);

@@ -1,9 +1,13 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { useEffect, useRef } from "react";
+import { useEffect, type RefObject } from "react";
 
 /** Only the rows in view are in the page, so that 10,000 cost what 20 do. */
-export function useVirtualRows(count: number, at: number, size: (index: number) => number) {
-  const scroller = useRef<HTMLDivElement>(null);
+export function useVirtualRows(
+  scroller: RefObject<HTMLDivElement | null>,
+  count: number,
+  at: number,
+  size: (index: number) => number,
+) {
   const virtual = useVirtualizer({
     count,
     getScrollElement: () => scroller.current,
@@ -15,7 +19,6 @@ export function useVirtualRows(count: number, at: number, size: (index: number) 
     if (count) virtual.scrollToIndex(Math.min(at, count - 1));
   }, [at, count, virtual]);
   return {
-    scroller,
     items: virtual.getVirtualItems(),
     height: virtual.getTotalSize(),
     /** For each row's element, with its index in `data-index`: rows are as high as they are. */

@@ -41,17 +41,23 @@ export default function AddressPage() {
     };
   }, [settled, run, setProblem]);
 
+  useEffect(() => {
+    const onDragOver = (event: DragEvent) => event.preventDefault();
+    const onDrop = (event: DragEvent) => {
+      event.preventDefault();
+      const given = event.dataTransfer;
+      setAddress(given?.getData("text/uri-list") || given?.getData("text/plain") || "");
+    };
+    window.addEventListener("dragover", onDragOver);
+    window.addEventListener("drop", onDrop);
+    return () => {
+      window.removeEventListener("dragover", onDragOver);
+      window.removeEventListener("drop", onDrop);
+    };
+  }, []);
+
   return (
-    <main
-      className="page"
-      style={{ maxWidth: 860, minHeight: "100%" }}
-      onDragOver={(event) => event.preventDefault()}
-      onDrop={(event) => {
-        event.preventDefault();
-        const { dataTransfer } = event;
-        setAddress(dataTransfer.getData("text/uri-list") || dataTransfer.getData("text/plain"));
-      }}
-    >
+    <main className="page" style={{ maxWidth: 860, minHeight: "100%" }}>
       <h1>Whose address is this?</h1>
       <p style={{ margin: "6px 0 16px" }}>
         Paste or drop the address of a page, or of a link in a mail, before you sign in there.

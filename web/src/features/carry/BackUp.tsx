@@ -9,6 +9,7 @@ import { sentence } from "../../domain/problems";
 import { saveAs } from "../../shared/saveAs";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useAct } from "../../shared/useAct";
+import { useNow } from "../../shared/useNow";
 
 const WHAT: Record<string, string> = {
   back: "comes back",
@@ -27,7 +28,7 @@ export function BackUp() {
     lines: Schema["RestoreLineOut"][];
   } | null>(null);
   const [restored, setRestored] = useState<string | null>(null);
-  const now = Date.now();
+  const now = useNow();
 
   const make = () => run(async () => setMade((await answer(client.POST("/backups"))).name));
   const save = (backup: Schema["BackupOut"]) =>

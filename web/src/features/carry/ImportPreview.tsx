@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Button, Checkbox, Select } from "antd";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useEffectEvent, useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { count } from "../../domain/moments";
 import { ActProgress } from "../../shared/ActProgress";
@@ -64,9 +64,8 @@ export function ImportPreview(props: {
       );
       setRows(found.rows);
     });
-  const latest = useRef(preview);
-  latest.current = preview;
-  useEffect(() => void latest.current(table.mapping), [table]);
+  const onTable = useEffectEvent((mapping: string[]) => void preview(mapping));
+  useEffect(() => onTable(table.mapping), [table]);
 
   const apply = () =>
     run(async () => {

@@ -7,6 +7,7 @@ import { ActProgress } from "../../shared/ActProgress";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretInput } from "../../shared/SecretInput";
 import { useAct } from "../../shared/useAct";
+import { useNow } from "../../shared/useNow";
 
 type Line = Schema["MergeLineOut"];
 
@@ -28,6 +29,7 @@ export function MergePreview(props: { bundle: Schema["BundleHeld"]; onLeave: () 
   const [back, setBack] = useState<Set<string>>(new Set());
   const [done, setDone] = useState<Line[] | null>(null);
   const [merging, setMerging] = useState(false);
+  const now = useNow();
 
   const open = () =>
     run(async () => {
@@ -89,7 +91,7 @@ export function MergePreview(props: { bundle: Schema["BundleHeld"]; onLeave: () 
     <>
       <p>
         {facts.is_own ? "A copy of this vault" : "Another vault"}, sealed{" "}
-        {dayAndTime(facts.made_at, Date.now())}.{" "}
+        {dayAndTime(facts.made_at, now)}.{" "}
         {facts.lines.length === 0
           ? "It has nothing that is not here already."
           : `Merging changes ${count(logins.length, "login")} here${others ? ` and ${count(others, "other record")}` : ""}. Each change since the copies parted is kept.`}

@@ -14,7 +14,7 @@ export function RecoverySheets({ made, onClose }: Props) {
   const { sheet, print } = usePrinted();
   const total = made.sheets.length;
   const shown = made.sheets[at];
-  const now = new Date().toISOString();
+  const [now] = useState(() => new Date().toISOString());
   const printAll = () =>
     print(
       made.sheets.map((one, i) => (

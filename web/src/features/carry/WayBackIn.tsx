@@ -8,6 +8,7 @@ import { ProblemNote } from "../../shared/ProblemNote";
 import { SheetsField } from "../../shared/SheetsField";
 import { useAct } from "../../shared/useAct";
 import { RecoverySheets } from "./RecoverySheets";
+import { useNow } from "../../shared/useNow";
 
 /** Recovery sheets: made, split among people, practised with, made void. */
 export function WayBackIn() {
@@ -18,7 +19,7 @@ export function WayBackIn() {
   const [made, setMade] = useState<Schema["MadeSheets"] | null>(null);
   const [asking, setAsking] = useState<[number, number] | "void" | null>(null);
   const [practising, setPractising] = useState(false);
-  const now = Date.now();
+  const now = useNow();
 
   const make = (needed: number, of: number) =>
     run(async () => {

@@ -1,5 +1,5 @@
 import { InputNumber, Slider, Switch } from "antd";
-import { memo, useCallback, useRef } from "react";
+import { memo, useCallback } from "react";
 import { classLabel, withClass, type Policy } from "../../domain/policy";
 
 type Props = {
@@ -13,9 +13,7 @@ type Props = {
 
 /** The policy at hand as switches. */
 export function CharactersBench({ base, policy, length, lookAlikes, onChange }: Props) {
-  const held = useRef(length);
-  held.current = length;
-  const onPolicy = useCallback((next: Policy) => onChange(next, held.current), [onChange]);
+  const onPolicy = useCallback((next: Policy) => onChange(next, length), [onChange, length]);
   return (
     <>
       <div className="row spread" style={{ marginTop: 6 }}>

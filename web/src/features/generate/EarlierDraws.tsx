@@ -3,6 +3,7 @@ import { useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { dayAndTime } from "../../domain/moments";
 import { KINDS } from "../../domain/wish";
+import { useNow } from "../../shared/useNow";
 
 type Props = { onTake: (drawId: string) => void };
 
@@ -10,7 +11,7 @@ type Props = { onTake: (drawId: string) => void };
 export function EarlierDraws({ onTake }: Props) {
   const [open, setOpen] = useState(false);
   const [draws, setDraws] = useState<Schema["EarlierDrawOut"][]>([]);
-  const now = Date.now();
+  const now = useNow();
   const change = async (next: boolean) => {
     if (next) setDraws(await answer(client.GET("/draws")).catch(() => []));
     setOpen(next);

@@ -7,6 +7,7 @@ import { dayAndTime } from "../../domain/moments";
 import { useClipboard } from "../../shared/clipboard";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useAct } from "../../shared/useAct";
+import { useNow } from "../../shared/useNow";
 
 /** Secrets that were handed out and belong to no login yet: none is lost. */
 export function LooseEnds({ onPlace }: { onPlace: (looseEndId: string) => void }) {
@@ -14,7 +15,7 @@ export function LooseEnds({ onPlace }: { onPlace: (looseEndId: string) => void }
   const { copy } = useClipboard();
   const [asking, setAsking] = useState<Schema["LooseEndOut"] | null>(null);
   const { problem, run } = useAct();
-  const now = Date.now();
+  const now = useNow();
   if (!data?.length) return null;
 
   const path = (one: Schema["LooseEndOut"]) => ({ path: { loose_end_id: one.loose_end_id } });

@@ -1,12 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { Input, Select } from "antd";
-import { useMemo, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { count, dayAndTime } from "../../domain/moments";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useVirtualRows } from "../../shared/useVirtualRows";
+import { useNow } from "../../shared/useNow";
 
 const KINDS: Record<Schema["EventKind"], string> = {
   login: "logins",
@@ -23,7 +24,7 @@ export default function EventsPage() {
   const { data, error } = useQuery(queries.events());
   const [text, setText] = useState("");
   const [kind, setKind] = useState<Schema["EventKind"] | null>(null);
-  const now = Date.now();
+  const now = useNow();
   const events = useMemo(() => {
     const sought = text.trim().toLowerCase();
     return (data ?? []).filter(
@@ -32,7 +33,8 @@ export default function EventsPage() {
         `${e.title ?? ""} ${e.says}`.toLowerCase().includes(sought),
     );
   }, [data, text, kind]);
-  const rows = useVirtualRows(events.length, 0, () => 36);
+  const scroller = useRef<HTMLDivElement>(null);
+  const rows = useVirtualRows(scroller, events.length, 0, () => 36);
 
   return (
     <main className="page" style={{ height: "100%", display: "flex", flexDirection: "column" }}>
@@ -68,7 +70,7 @@ export default function EventsPage() {
         {data ? count(events.length, "event") : "…"}
       </p>
       <div
-        ref={rows.scroller}
+        ref={scroller}
         role="list"
         aria-label="Events, newest first"
         tabIndex={0}

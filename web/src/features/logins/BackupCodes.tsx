@@ -1,10 +1,11 @@
 import { Button, Modal } from "antd";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useEffectEvent, useRef, useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { count, dayAndTime } from "../../domain/moments";
 import { useClipboard } from "../../shared/clipboard";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useAct } from "../../shared/useAct";
+import { useNow } from "../../shared/useNow";
 
 type Code = Schema["BackupCodeOut"];
 
@@ -24,9 +25,8 @@ export function BackupCodes(props: { login: Schema["LoginSheet"]; onClose: () =>
     setCodes(found);
     setAdding(found.length === 0);
   };
-  const latest = useRef(read);
-  latest.current = read;
-  useEffect(() => void run(() => latest.current()), [run]);
+  const onOpen = useEffectEvent(() => void run(read));
+  useEffect(() => onOpen(), []);
 
   const keep = () =>
     run(async () => {
@@ -44,7 +44,7 @@ export function BackupCodes(props: { login: Schema["LoginSheet"]; onClose: () =>
       );
       await read();
     });
-  const now = Date.now();
+  const now = useNow();
   const left = codes?.filter((code) => !code.used_at).length ?? 0;
 
   return (

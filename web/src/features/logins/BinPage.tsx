@@ -8,6 +8,7 @@ import { count, dayAndTime } from "../../domain/moments";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useAct } from "../../shared/useAct";
 import { useKeys } from "../../shared/useKeys";
+import { useNow } from "../../shared/useNow";
 
 /** What was deleted: kept for 30 days, or until it is emptied on purpose. */
 export default function BinPage() {
@@ -15,7 +16,7 @@ export default function BinPage() {
   const { data, error } = useQuery(queries.bin());
   const [asking, setAsking] = useState(false);
   const { problem, run } = useAct();
-  const now = Date.now();
+  const now = useNow();
   useKeys({ Escape: () => void navigate("/logins") });
 
   return (

@@ -9,6 +9,7 @@ import { Splice, type Bar } from "../../shared/Splice";
 import { useClipboard } from "../../shared/clipboard";
 import { fetchSecret, placeOf, type useReveal } from "./useReveal";
 import { opening } from "../../shared/typedAhead";
+import { useNow } from "../../shared/useNow";
 
 type Guarded = (act: () => Promise<unknown>) => Promise<void>;
 type Compared = Schema["ComparedOut"];
@@ -21,7 +22,7 @@ export function HistoryPart(props: {
 }) {
   const { login, reveal, guarded } = props;
   const [compared, setCompared] = useState<Compared[] | null>(null);
-  const now = Date.now();
+  const now = useNow();
   const compare = () =>
     guarded(async () => {
       if (compared) setCompared(null);

@@ -145,7 +145,7 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
             </label>
             <datalist id="user-names">
               {userNames.slice(0, 50).map((name) => (
-                <option key={name} value={name} />
+                <option key={name}>{name}</option>
               ))}
             </datalist>
             <label className="field">
@@ -174,7 +174,7 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
               </label>
               <datalist id="folders">
                 {folders.map((f) => (
-                  <option key={f} value={f} />
+                  <option key={f}>{f}</option>
                 ))}
               </datalist>
               <label className="field" style={{ flex: 1 }}>

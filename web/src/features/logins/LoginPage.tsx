@@ -16,6 +16,7 @@ import { useLoginActs } from "./useLoginActs";
 import { HistoryPart } from "./HistoryPart";
 import { SecondFactorPart } from "./SecondFactorPart";
 import { fetchSecret, placeOf, useReveal, type Wanted } from "./useReveal";
+import { useNow } from "../../shared/useNow";
 
 const HELD_BACK = "•••• •••• ••••";
 export default function LoginPage() {
@@ -26,7 +27,7 @@ export default function LoginPage() {
   const acts = useLoginActs();
   const reveal = useReveal(loginId);
   const [asking, setAsking] = useState(false);
-  const now = Date.now();
+  const now = useNow();
 
   const toggle = (wanted: Wanted) => acts.guarded(() => reveal.toggle(wanted));
   useKeys(

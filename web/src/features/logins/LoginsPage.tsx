@@ -14,6 +14,8 @@ import { ProblemNote } from "../../shared/ProblemNote";
 import { useKeys } from "../../shared/useKeys";
 import { useVirtualRows } from "../../shared/useVirtualRows";
 import { useLoginActs } from "./useLoginActs";
+import { useNow } from "../../shared/useNow";
+import { useRowPointer } from "../../shared/useRowPointer";
 
 const COLUMNS = {
   gridTemplateColumns: "minmax(190px, 1.2fr) minmax(130px, 1fr) 104px 92px 190px 66px",
@@ -30,7 +32,7 @@ export default function LoginsPage() {
   const search = useRef<InputRef>(null);
   const sought = useDeferredValue(typed);
   const acts = useLoginActs();
-  const now = Date.now();
+  const now = useNow();
 
   const hays = useMemo(
     () => (data?.logins ?? []).map((login) => ({ login, hay: haystack(login) })),
@@ -51,12 +53,24 @@ export default function LoginsPage() {
   const here = Math.min(at, Math.max(0, logins.length - 1));
   const login = logins[here];
   const rowOf = rows.findIndex((r) => r.kind === "login" && r.login === login);
-  const virtual = useVirtualRows(rows.length, Math.max(0, rowOf), (i) =>
+  const scroller = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualRows(scroller, rows.length, Math.max(0, rowOf), (i) =>
     rows[i]?.kind === "site" ? 32 : 51,
   );
 
   const move = (by: number) => setAt(Math.max(0, Math.min(logins.length - 1, here + by)));
   const open = (l: Schema["LoginRow"] | undefined) => l && void navigate(`/logins/${l.login_id}`);
+  const loginAt = (index: number) => {
+    const row = rows[index];
+    return row?.kind === "login" ? row.login : undefined;
+  };
+  useRowPointer(scroller, {
+    choose: (index) => {
+      const pressed = loginAt(index);
+      if (pressed) setAt(logins.indexOf(pressed));
+    },
+    open: (index) => open(loginAt(index)),
+  });
   useKeys({
     ArrowDown: () => move(1),
     ArrowUp: () => move(-1),
@@ -173,7 +187,7 @@ export default function LoginsPage() {
               <span>Guesses, at the last check</span>
               <span className="right">Age</span>
             </div>
-            <div ref={virtual.scroller} role="list" style={{ overflow: "auto", flex: 1 }}>
+            <div ref={scroller} role="list" style={{ overflow: "auto", flex: 1 }}>
               <div style={{ height: virtual.height, position: "relative" }}>
                 {virtual.items.map(({ index, start }) => {
                   const r = rows[index];
@@ -202,9 +216,6 @@ export default function LoginsPage() {
                       aria-current={isHere}
                       className={isHere ? "item at" : "item"}
                       style={r.inGroup ? { ...place, paddingLeft: 30 } : place}
-                      onClick={() => setAt(logins.indexOf(r.login))}
-                      onDoubleClick={() => open(r.login)}
-                      onKeyDown={() => {}}
                     >
                       <LoginLine
                         login={r.login}

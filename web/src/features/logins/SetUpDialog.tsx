@@ -1,5 +1,5 @@
 import { Button, Modal } from "antd";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useEffectEvent, useRef, useState } from "react";
 import { answer, client, sendPicture, type Schema } from "../../api/client";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretInput } from "../../shared/SecretInput";
@@ -27,8 +27,7 @@ export function SetUpDialog({ login, onClose }: Props) {
       await answer(client.POST("/logins/{login_id}/second-factor", { params, body }));
       onClose();
     });
-  const latest = useRef(take);
-  latest.current = take;
+  const onPicture = useEffectEvent((picture: File) => void take(picture));
   useEffect(() => {
     const onPaste = (event: ClipboardEvent) => {
       const picture = [...(event.clipboardData?.files ?? [])].find((f) =>
@@ -36,7 +35,7 @@ export function SetUpDialog({ login, onClose }: Props) {
       );
       if (picture) {
         event.preventDefault();
-        void latest.current(picture);
+        onPicture(picture);
       }
     };
     document.addEventListener("paste", onPaste);

@@ -13,6 +13,7 @@ import { HandOverSteps } from "./HandOverSteps";
 import { MailNotes } from "./MailNotes";
 import { RefusalDialog } from "./RefusalDialog";
 import { useHandOver } from "./useHandOver";
+import { useNow } from "../../shared/useNow";
 
 /** The steps of one change beside the site's own window; nothing is lost in any order. */
 export default function HandOverPage() {
@@ -20,7 +21,7 @@ export default function HandOverPage() {
   const queryClient = useQueryClient();
   const over = useHandOver(rotationId);
   const { rotation, login, beside } = over;
-  const now = Date.now();
+  const now = useNow();
 
   if (over.error)
     return (

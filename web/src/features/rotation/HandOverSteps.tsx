@@ -10,6 +10,7 @@ import { KeepOut } from "../../shared/KeepOut";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretText } from "../../shared/SecretText";
 import type { HandOver } from "./useHandOver";
+import { useNow } from "../../shared/useNow";
 
 const ORDER = ["current", "open", "new", "answer", "verify", "ended"];
 
@@ -17,7 +18,7 @@ type Props = { over: HandOver; rotation: Schema["RotationOut"] };
 
 /** The numbered steps of one change, or of a sign-up where there is no secret yet. */
 export function HandOverSteps({ over, rotation }: Props) {
-  const now = Date.now();
+  const now = useNow();
   const { can, beside } = over;
   const step = stepOf(rotation, over.opened);
   const at = ORDER.indexOf(step);

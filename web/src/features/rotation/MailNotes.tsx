@@ -3,6 +3,7 @@ import type { Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { dayAndTime } from "../../domain/moments";
 import { ProblemNote } from "../../shared/ProblemNote";
+import { useNow } from "../../shared/useNow";
 
 /** Mails that tell of this change, as they come in; one that nothing here explains is a warning. */
 export function MailNotes({ rotation }: { rotation: Schema["RotationOut"] }) {
@@ -13,8 +14,8 @@ export function MailNotes({ rotation }: { rotation: Schema["RotationOut"] }) {
     enabled: watching,
     refetchInterval: rotation.is_open ? 5_000 : false,
   });
+  const now = useNow();
   if (!watching) return null;
-  const now = Date.now();
   const own = (data ?? []).filter((mail) => mail.login_ids.includes(rotation.login_id));
   const fitting = own.filter((mail) => mail.rotation_id === rotation.rotation_id);
   const strange = own.filter((mail) => mail.rotation_id === null);

@@ -10,12 +10,13 @@ import { ProblemNote } from "../../shared/ProblemNote";
 import { useKeys } from "../../shared/useKeys";
 import { CampaignDialog } from "./CampaignDialog";
 import { Campaigns } from "./Campaigns";
+import { useNow } from "../../shared/useNow";
 
 /** All rotations: those under way, and those that ended. */
 export default function RotatePage() {
   const { data, error } = useQuery(queries.rotations());
   const [planning, setPlanning] = useState(false);
-  const now = Date.now();
+  const now = useNow();
   useKeys({ n: () => setPlanning(true) });
   const open = data?.filter((r) => r.is_open) ?? [];
   const ended = data?.filter((r) => !r.is_open) ?? [];

@@ -12,6 +12,7 @@ import { usable } from "../../domain/corpora";
 import { HistoryLine, KeptOutLine } from "./KeepingLines";
 import { Line, ServiceLine } from "./Lines";
 import { OwnDetails } from "./OwnDetails";
+import { useNow } from "../../shared/useNow";
 
 type Safeguards = Schema["SafeguardsIn"];
 type Act = Schema["Act"];
@@ -43,6 +44,7 @@ function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
   const [wanted, setWanted] = useState<Safeguards>(() => inputOf(held));
   const [problem, setProblem] = useState<unknown>(null);
   const [busy, setBusy] = useState(false);
+  const now = useNow();
   const set = (part: Partial<Safeguards>) => setWanted((now) => ({ ...now, ...part }));
   const changed = JSON.stringify(wanted) !== JSON.stringify(inputOf(held));
 
@@ -225,9 +227,7 @@ function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
             <Link to="/passphrase">change it</Link>
           </Line>
           <Line name="Sealed backup" on={held.last_backup_at !== null} words={["made", "none yet"]}>
-            {held.last_backup_at
-              ? `last good one ${dayAndTime(held.last_backup_at, Date.now())}`
-              : ""}
+            {held.last_backup_at ? `last good one ${dayAndTime(held.last_backup_at, now)}` : ""}
             <Link to="/carry">make one</Link>
           </Line>
           <BackupLines held={held} wanted={wanted} onChange={set} />

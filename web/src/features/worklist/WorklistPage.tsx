@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
-import { useMemo, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
@@ -20,6 +20,8 @@ import { OpenFindingsPlot } from "./OpenFindingsPlot";
 import { WaiveDialog } from "./WaiveDialog";
 import { useVirtualRows } from "../../shared/useVirtualRows";
 import { opening } from "../../shared/typedAhead";
+import { useNow } from "../../shared/useNow";
+import { useRowPointer } from "../../shared/useRowPointer";
 
 const COLUMNS = {
   gridTemplateColumns: "22px minmax(160px, 220px) minmax(0, 1fr) 62px 190px 68px",
@@ -32,7 +34,7 @@ export function WorklistPage() {
   const [facet, setFacet] = useState<FindingKind | null>(null);
   const [at, setAt] = useState(0);
   const [waiving, setWaiving] = useState<Schema["FindingRow"] | null>(null);
-  const now = Date.now();
+  const now = useNow();
 
   const check = useMutation({
     mutationFn: () => answer(client.POST("/checks")),
@@ -86,7 +88,8 @@ export function WorklistPage() {
   );
   const here = Math.min(at, Math.max(0, findings.length - 1));
   const row = findings[here];
-  const rows = useVirtualRows(findings.length, here, (i) => (i === here ? 94 : 51));
+  const scroller = useRef<HTMLDivElement>(null);
+  const rows = useVirtualRows(scroller, findings.length, here, (i) => (i === here ? 94 : 51));
   const go = (f: Schema["FindingRow"] | undefined) => {
     if (f?.loose_end_id) void navigate("/generate");
     else if (f?.rotation_id) void navigate(`/rotate/${f.rotation_id}`);
@@ -94,6 +97,7 @@ export function WorklistPage() {
   };
   const open = (f: Schema["FindingRow"] | undefined) =>
     f && void navigate(f.login_id ? `/logins/${f.login_id}` : "/generate");
+  useRowPointer(scroller, { choose: setAt, open: (index) => open(findings[index]) });
   useKeys({
     ArrowDown: () => setAt(Math.min(findings.length - 1, here + 1)),
     ArrowUp: () => setAt(Math.max(0, here - 1)),
@@ -205,7 +209,7 @@ export function WorklistPage() {
               <span>Guesses</span>
               <span className="right">Age</span>
             </div>
-            <div ref={rows.scroller} role="list" style={{ overflow: "auto", flex: 1 }}>
+            <div ref={scroller} role="list" style={{ overflow: "auto", flex: 1 }}>
               <div style={{ height: rows.height, position: "relative" }}>
                 {rows.items.map(({ index, start }) => {
                   const f = findings[index];
@@ -219,9 +223,6 @@ export function WorklistPage() {
                       aria-current={index === here}
                       className={index === here ? "item at" : "item"}
                       style={{ position: "absolute", top: start, left: 0, right: 0 }}
-                      onClick={() => setAt(index)}
-                      onDoubleClick={() => open(f)}
-                      onKeyDown={() => {}}
                     >
                       <FindingLine finding={f} now={now} />
                       {index === here && f.loose_end_id && (
