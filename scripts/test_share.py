@@ -36,11 +36,12 @@ def gather(folder: Path, *, tests: bool) -> list[Path]:
 def main() -> None:
     source, tests = ROOT / "src" / "newknot", ROOT / "tests"
     rows: list[tuple[str, int, int]] = []
-    for part in ("core", "crypto", "store", "exchange", "usecases", "api", "demo", "standins"):
+    for part in ("core", "crypto", "store", "exchange", "outside", "usecases", "api", "demo", "standins"):
         code = lines(gather(source / part, tests=False))
         rows.append((part, code, lines(gather(tests / part, tests=False))))
     web = ROOT / "web" / "src"
-    rows.append(("web", lines(gather(web, tests=False)), lines(gather(web, tests=True))))
+    with_help = [*gather(web, tests=True), *gather(ROOT / "web" / "test", tests=False)]
+    rows.append(("web", lines(gather(web, tests=False)), lines(with_help)))
     edge = list(source.glob("*.py"))
     outer = [*tests.glob("*.py"), *(tests / "e2e").glob("*.py"), *(tests / "support").glob("*.py")]
     rows.append(("edge, journeys", lines(edge), lines(outer)))

@@ -34,3 +34,22 @@ test.each(sources.map((path) => relative(ROOT, path)))("%s follows the arrow", (
   expect(text).not.toMatch(/document\.title|history\.(push|replace)State|dangerouslySet/);
   if (path !== "app/theme.ts") expect(text).not.toMatch(/["'` ]#[0-9a-f]{3,8}\b/i);
 });
+
+test("no modules import one another in a ring", () => {
+  const needs = new Map<string, Set<string>>();
+  for (const path of sources) {
+    const text = readFileSync(path, "utf8");
+    const found = [...text.matchAll(/from "(\.[^"]+)"|import\("(\.[^"]+)"\)/g)].map(
+      ([, plain, later]) => join(path, "..", plain ?? later ?? ""),
+    );
+    const within = found.flatMap((one) => sources.filter((s) => s.replace(/\.tsx?$/, "") === one));
+    needs.set(path, new Set(within));
+  }
+  for (;;) {
+    const free = [...needs].filter(([, of]) => of.size === 0).map(([path]) => path);
+    if (free.length === 0) break;
+    for (const path of free) needs.delete(path);
+    for (const of of needs.values()) for (const path of free) of.delete(path);
+  }
+  expect([...needs.keys()].map((path) => relative(ROOT, path))).toEqual([]);
+});

@@ -2,6 +2,7 @@ import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { answer, client, installHooks, sessionToken, type Problem } from "./client";
 
 const onLocked = vi.fn();
+const onRenewed = vi.fn();
 const askForProof = vi.fn<(act: string) => Promise<string | null>>();
 const fetched = vi.fn<typeof fetch>();
 
@@ -18,7 +19,7 @@ function sent(call: number): Headers {
 
 beforeEach(() => {
   vi.stubGlobal("fetch", fetched);
-  installHooks({ onLocked, askForProof });
+  installHooks({ onLocked, askForProof, onRenewed });
   sessionToken.set("half");
 });
 afterEach(() => vi.resetAllMocks());
@@ -67,4 +68,17 @@ test("a server that is gone is said to be so", async () => {
     (error) => error as Problem,
   );
   expect(problem.code).toBe("unreachable");
+});
+
+test("after a call that changed something, and only then, what rests on it is asked again", async () => {
+  fetched.mockResolvedValueOnce(reply(200, { secret: "cue" }));
+  const path = { login_id: "1" };
+  await client.POST("/logins/{login_id}/secret", { params: { path }, body: { purpose: "copy" } });
+  fetched.mockResolvedValueOnce(reply(422, { code: "field_invalid", data: {} }));
+  await client.POST("/logins", { body: { title: "" } as never });
+  expect(onRenewed).not.toHaveBeenCalled();
+  fetched.mockResolvedValueOnce(reply(201, {}));
+  await client.POST("/logins", { body: { title: "Gantry" } as never });
+  expect(onRenewed).toHaveBeenCalledOnce();
+  expect(onRenewed.mock.calls[0]?.[0]).toContain("logins");
 });

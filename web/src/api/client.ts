@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { changesThoughFailed, renewedBy } from "./renewal";
 import type { components, paths } from "./schema";
 
 export type Schema = components["schemas"];
@@ -39,9 +40,11 @@ type Hooks = {
   onLocked: () => void;
   /** Asks the person for the passphrase; gives a proof for one act, or null. */
   askForProof: (act: string) => Promise<string | null>;
+  /** A call succeeded: answers under these keys rest on what it changed. */
+  onRenewed: (keys: string[]) => void;
 };
 
-const hooks: Hooks = { onLocked: () => {}, askForProof: async () => null };
+const hooks: Hooks = { onLocked: () => {}, askForProof: async () => null, onRenewed: () => {} };
 
 export function installHooks(given: Hooks): void {
   Object.assign(hooks, given);
@@ -73,6 +76,11 @@ async function send(request: Request): Promise<Response> {
   if (!staying && (response.status === 423 || response.status === 401)) {
     sessionToken.clear();
     hooks.onLocked();
+  }
+  const path = new URL(request.url).pathname.replace(/^\/api/, "");
+  if (response.ok || changesThoughFailed(path)) {
+    const keys = renewedBy(request.method, path);
+    if (keys.length) hooks.onRenewed(keys);
   }
   return response;
 }

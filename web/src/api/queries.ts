@@ -1,5 +1,5 @@
 import { queryOptions } from "@tanstack/react-query";
-import { answer, client } from "./client";
+import { answer, client, type Schema } from "./client";
 
 /** Key and fetcher together; no key ever holds a secret, title or user name. */
 export const queries = {
@@ -81,6 +81,18 @@ export const queries = {
       queryFn: () => answer(client.POST("/mails")),
       retry: false,
       gcTime: 0,
+    }),
+  notices: () =>
+    queryOptions({
+      queryKey: ["notices"],
+      queryFn: () => answer(client.POST("/notices/fetch", { body: { at_once: false } })),
+      retry: false,
+      staleTime: 15 * 60_000,
+    }),
+  report: (wish: Schema["ReportIn"]) =>
+    queryOptions({
+      queryKey: ["report", wish],
+      queryFn: () => answer(client.POST("/reports", { body: wish })),
     }),
   campaigns: () =>
     queryOptions({ queryKey: ["campaigns"], queryFn: () => answer(client.GET("/campaigns")) }),

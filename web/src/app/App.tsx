@@ -49,8 +49,12 @@ function Gate() {
   }, [client]);
 
   useEffect(() => {
-    installHooks({ onLocked: locked, askForProof: proof.ask });
-  }, [locked, proof.ask]);
+    const onRenewed = (keys: string[]) => {
+      const rest = (key: readonly unknown[]) => keys.includes(String(key[0]));
+      void client.invalidateQueries({ predicate: (query) => rest(query.queryKey) });
+    };
+    installHooks({ onLocked: locked, askForProof: proof.ask, onRenewed });
+  }, [client, locked, proof.ask]);
 
   useEffect(() => {
     // A page that comes back from the back/forward cache may be older than a lock.

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense, useCallback, useEffect, useRef, useState } from "react";
+import { Suspense, useCallback, useEffect, useRef, useState } from "react";
 import { NavLink, Route, Routes, useLocation, useNavigate } from "react-router";
 import { answer, client, sessionToken } from "../api/client";
 import { queries } from "../api/queries";
@@ -13,32 +13,35 @@ import { FURTHER, VIEWS } from "./commands";
 import { ClearFiles } from "./ClearFiles";
 import { CommandBox } from "./CommandBox";
 import { KeySheet } from "./KeySheet";
+import { lazyView } from "./lazyView";
+import { ViewBoundary } from "./ViewBoundary";
 import { SessionWarnings } from "./SessionWarnings";
 import { useNow } from "../shared/useNow";
 
-const LoginsPage = lazy(() => import("../features/logins/LoginsPage"));
-const LoginPage = lazy(() => import("../features/logins/LoginPage"));
-const LoginFormPage = lazy(() => import("../features/logins/LoginFormPage"));
-const SignInPage = lazy(() => import("../features/logins/SignInPage"));
-const AddressPage = lazy(() => import("../features/addresses/AddressPage"));
-const BinPage = lazy(() => import("../features/logins/BinPage"));
-const GeneratePage = lazy(() => import("../features/generate/GeneratePage"));
-const RotatePage = lazy(() => import("../features/rotation/RotatePage"));
-const HandOverPage = lazy(() => import("../features/rotation/HandOverPage"));
-const PoliciesPage = lazy(() => import("../features/policies/PoliciesPage"));
-const CarryPage = lazy(() => import("../features/carry/CarryPage"));
-const SafeguardsPage = lazy(() => import("../features/safeguards/SafeguardsPage"));
-const ReachPage = lazy(() => import("../features/worklist/ReachPage"));
-const EventsPage = lazy(() => import("../features/history/EventsPage"));
-const ReportPage = lazy(() => import("../features/worklist/ReportPage"));
-const WaiversPage = lazy(() => import("../features/worklist/WaiversPage"));
-const MeasurePage = lazy(() => import("../features/strength/MeasurePage"));
-const PassphrasePage = lazy(() => import("../features/vault/PassphrasePage"));
+const LoginsPage = lazyView(() => import("../features/logins/LoginsPage"));
+const LoginPage = lazyView(() => import("../features/logins/LoginPage"));
+const LoginFormPage = lazyView(() => import("../features/logins/LoginFormPage"));
+const SignInPage = lazyView(() => import("../features/logins/SignInPage"));
+const AddressPage = lazyView(() => import("../features/addresses/AddressPage"));
+const BinPage = lazyView(() => import("../features/logins/BinPage"));
+const GeneratePage = lazyView(() => import("../features/generate/GeneratePage"));
+const RotatePage = lazyView(() => import("../features/rotation/RotatePage"));
+const HandOverPage = lazyView(() => import("../features/rotation/HandOverPage"));
+const PoliciesPage = lazyView(() => import("../features/policies/PoliciesPage"));
+const CarryPage = lazyView(() => import("../features/carry/CarryPage"));
+const SafeguardsPage = lazyView(() => import("../features/safeguards/SafeguardsPage"));
+const ReachPage = lazyView(() => import("../features/worklist/ReachPage"));
+const EventsPage = lazyView(() => import("../features/history/EventsPage"));
+const ReportPage = lazyView(() => import("../features/worklist/ReportPage"));
+const WaiversPage = lazyView(() => import("../features/worklist/WaiversPage"));
+const MeasurePage = lazyView(() => import("../features/strength/MeasurePage"));
+const PassphrasePage = lazyView(() => import("../features/vault/PassphrasePage"));
 
 const TOUCH_EVERY_MS = 10_000;
 
 export function Frame({ onLocked }: { onLocked: () => void }) {
   const navigate = useNavigate();
+  const { pathname } = useLocation();
   const session = useQuery(queries.session());
   const worklist = useQuery(queries.worklist());
   const rotations = useQuery(queries.rotations());
@@ -125,32 +128,34 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
         <SessionWarnings session={session.data} />
         <ClearFiles />
         <div className="view">
-          <Suspense fallback={<main className="page" aria-busy="true" />}>
-            <Routes>
-              <Route path="/" element={<WorklistPage />} />
-              <Route path="/reach" element={<ReachPage />} />
-              <Route path="/events" element={<EventsPage />} />
-              <Route path="/report" element={<ReportPage />} />
-              <Route path="/waivers" element={<WaiversPage />} />
-              <Route path="/logins" element={<LoginsPage />} />
-              <Route path="/logins/new" element={<LoginFormPage />} />
-              <Route path="/logins/bin" element={<BinPage />} />
-              <Route path="/logins/:loginId" element={<LoginPage />} />
-              <Route path="/logins/:loginId/sign-in" element={<SignInPage />} />
-              <Route path="/address" element={<AddressPage />} />
-              <Route path="/logins/:loginId/edit" element={<LoginFormPage />} />
-              <Route path="/generate" element={<GeneratePage />} />
-              <Route path="/rotate" element={<RotatePage />} />
-              <Route path="/rotate/:rotationId" element={<HandOverPage />} />
-              <Route path="/policies" element={<PoliciesPage />} />
-              <Route path="/carry" element={<CarryPage />} />
-              <Route path="/safeguards" element={<SafeguardsPage />} />
-              <Route path="/measure" element={<MeasurePage />} />
-              <Route path="/passphrase" element={<PassphrasePage />} />
-              <Route path="*" element={<main className="page">There is no such view.</main>} />
-            </Routes>
-            <Arrival />
-          </Suspense>
+          <ViewBoundary at={pathname}>
+            <Suspense fallback={<main className="page" aria-busy="true" />}>
+              <Routes>
+                <Route path="/" element={<WorklistPage />} />
+                <Route path="/reach" element={<ReachPage />} />
+                <Route path="/events" element={<EventsPage />} />
+                <Route path="/report" element={<ReportPage />} />
+                <Route path="/waivers" element={<WaiversPage />} />
+                <Route path="/logins" element={<LoginsPage />} />
+                <Route path="/logins/new" element={<LoginFormPage />} />
+                <Route path="/logins/bin" element={<BinPage />} />
+                <Route path="/logins/:loginId" element={<LoginPage />} />
+                <Route path="/logins/:loginId/sign-in" element={<SignInPage />} />
+                <Route path="/address" element={<AddressPage />} />
+                <Route path="/logins/:loginId/edit" element={<LoginFormPage />} />
+                <Route path="/generate" element={<GeneratePage />} />
+                <Route path="/rotate" element={<RotatePage />} />
+                <Route path="/rotate/:rotationId" element={<HandOverPage />} />
+                <Route path="/policies" element={<PoliciesPage />} />
+                <Route path="/carry" element={<CarryPage />} />
+                <Route path="/safeguards" element={<SafeguardsPage />} />
+                <Route path="/measure" element={<MeasurePage />} />
+                <Route path="/passphrase" element={<PassphrasePage />} />
+                <Route path="*" element={<main className="page">There is no such view.</main>} />
+              </Routes>
+              <Arrival />
+            </Suspense>
+          </ViewBoundary>
         </div>
         <ClipboardNote />
         {finding && <CommandBox onClose={() => setFinding(false)} onLock={() => void lock()} />}

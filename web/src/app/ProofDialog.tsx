@@ -13,26 +13,31 @@ const ACTS: Record<string, string> = {
   export: "a copy of the vault is made",
 };
 
-type Asked = { act: string; settle: (proof: string | null) => void };
+type Asked = { id: number; act: string; settle: (proof: string | null) => void };
 
 export type ProofQueue = {
+  /** The question that is shown; those behind it wait for its answer. */
   asked: Asked | null;
   ask: (act: string) => Promise<string | null>;
   done: (proof: string | null) => void;
 };
 
-/** One question at a time: whoever needs a proof waits for the person's answer. */
+/** One question at a time, in the order in which they came: each call gets its own answer. */
 export function useProofQueue(): ProofQueue {
+  const waiting = useRef<Asked[]>([]);
+  const count = useRef(0);
   const [asked, setAsked] = useState<Asked | null>(null);
   const ask = useCallback(
-    (act: string) => new Promise<string | null>((settle) => setAsked({ act, settle })),
+    (act: string) =>
+      new Promise<string | null>((settle) => {
+        waiting.current.push({ id: count.current++, act, settle });
+        setAsked(waiting.current[0] ?? null);
+      }),
     [],
   );
   const done = useCallback((proof: string | null) => {
-    setAsked((current) => {
-      current?.settle(proof);
-      return null;
-    });
+    waiting.current.shift()?.settle(proof);
+    setAsked(waiting.current[0] ?? null);
   }, []);
   return { asked, ask, done };
 }
@@ -61,6 +66,7 @@ export function ProofDialog({ queue }: { queue: ProofQueue }) {
 
   return (
     <Modal
+      key={queue.asked?.id ?? "none"}
       open={queue.asked !== null}
       title="Show that it is you"
       footer={null}

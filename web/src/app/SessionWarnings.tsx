@@ -1,15 +1,12 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
 import { answer, client, type Schema } from "../api/client";
 import { count } from "../domain/moments";
 
 /** An older copy put back, or damaged records: said before anything else. */
 export function SessionWarnings({ session }: { session: Schema["SessionState"] | undefined }) {
-  const queryClient = useQueryClient();
   if (!session) return null;
   const accept = async () => {
     await answer(client.POST("/vault/older-copy-accepted"));
-    await queryClient.invalidateQueries();
   };
   return (
     <>

@@ -1,4 +1,3 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { Button, Checkbox, Select } from "antd";
 import { useEffect, useEffectEvent, useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
@@ -47,7 +46,6 @@ export function ImportPreview(props: {
   onLeave: () => void;
 }) {
   const { table } = props;
-  const queryClient = useQueryClient();
   const { problem, busy, run } = useAct();
   const [mapping, setMapping] = useState(table.mapping);
   const [rows, setRows] = useState<Row[]>([]);
@@ -79,7 +77,6 @@ export function ImportPreview(props: {
       const found = await answer(
         client.POST("/imports/{import_id}/apply", { params: { path }, body }),
       );
-      await queryClient.invalidateQueries();
       props.onDone(found);
     }).finally(() => setApplying(false));
   const leave = () =>

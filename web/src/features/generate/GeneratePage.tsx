@@ -1,4 +1,3 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
@@ -31,7 +30,6 @@ function worth(drawn: Schema["DrawOut"]): number {
 }
 
 export default function GeneratePage() {
-  const queryClient = useQueryClient();
   const { copy } = useClipboard();
   const g = useGenerator();
   const { drawn, chosen, settled, setProblem } = g;
@@ -50,7 +48,6 @@ export default function GeneratePage() {
       }),
     );
     setSealed(current.draw_id);
-    await queryClient.invalidateQueries({ queryKey: ["loose-ends"] });
     return { loose_end_id, secret: current.secret };
   };
   type Kept = { loose_end_id: string; secret: string };

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Modal } from "antd";
 import { useMemo, useRef, useState } from "react";
 import { useNavigate } from "react-router";
@@ -16,7 +16,6 @@ const SITES_SHOWN = 3;
 /** A new login or an existing one, both as near: type its title or its site. */
 export function PlaceDialog({ looseEndId, onClose }: { looseEndId: string; onClose: () => void }) {
   const navigate = useNavigate();
-  const queryClient = useQueryClient();
   const { data } = useQuery(queries.logins());
   const library = useQuery(queries.policies());
   const looseEnds = useQuery(queries.looseEnds());
@@ -53,7 +52,6 @@ export function PlaceDialog({ looseEndId, onClose }: { looseEndId: string; onClo
     try {
       const body = { login_id: login.login_id, secret: { loose_end_id: looseEndId } };
       const rotation = await answer(client.POST("/rotations", { body }));
-      await queryClient.invalidateQueries();
       void navigate(`/rotate/${rotation.rotation_id}`);
     } catch (error) {
       setProblem(error);

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Button, Checkbox, Input, Select, type InputRef } from "antd";
 import { useEffect, useRef, useState, type FormEvent } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
@@ -58,7 +58,6 @@ export default function LoginFormPage() {
 
 function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
   const navigate = useNavigate();
-  const queryClient = useQueryClient();
   const [params] = useSearchParams();
   const { data } = useQuery(queries.logins());
   const [draft, setDraft] = useState<Draft>(() =>
@@ -113,7 +112,6 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
             }),
           )
         : await answer(client.POST("/logins", { body }));
-      await queryClient.invalidateQueries();
       void navigate(`/logins/${saved.login_id}`, { replace: true });
     } catch (error) {
       setProblem(error);

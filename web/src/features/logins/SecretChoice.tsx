@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Button, InputNumber, Radio } from "antd";
 import { forwardRef, useEffect, useImperativeHandle, useRef, useState } from "react";
 import { answer, client, Problem, type Schema } from "../../api/client";
@@ -44,7 +44,6 @@ export const SecretChoice = forwardRef<SecretChoiceHandle, Props>(function Secre
   const { copy } = useClipboard();
   const own = useMeasure();
   const [typed, setTyped] = useState("");
-  const queryClient = useQueryClient();
 
   const host = hostOf(address);
   const named = data?.policies.find((p) =>
@@ -98,7 +97,6 @@ export const SecretChoice = forwardRef<SecretChoiceHandle, Props>(function Secre
     try {
       const params = { path: { draw_id: drawn.draw_id } };
       await answer(client.POST("/draws/{draw_id}/keep", { params, body: { address } }));
-      await queryClient.invalidateQueries({ queryKey: ["loose-ends"] });
     } catch (error) {
       setProblem(error);
       throw error;

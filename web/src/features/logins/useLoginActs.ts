@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { openable } from "../../domain/address";
@@ -14,7 +14,6 @@ type Login = Pick<
 /** What can be done with a login by one key, in the list and in its sheet alike. */
 export function useLoginActs() {
   const navigate = useNavigate();
-  const queryClient = useQueryClient();
   const { copy } = useClipboard();
   const { problem, setProblem, run: guarded } = useAct();
 
@@ -22,7 +21,6 @@ export function useLoginActs() {
     mutationFn: (login_id: string) =>
       opening(answer(client.POST("/rotations", { body: { login_id } }))),
     onSuccess: (rotation) => {
-      void queryClient.invalidateQueries();
       void navigate(`/rotate/${rotation.rotation_id}`);
     },
     onError: setProblem,
@@ -68,7 +66,6 @@ export function useLoginActs() {
             params: { path: { login_id: login.login_id } },
           }),
         );
-        await queryClient.invalidateQueries();
         void navigate("/logins");
       }),
   };

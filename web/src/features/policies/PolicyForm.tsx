@@ -1,4 +1,3 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { Button, Checkbox, Input, InputNumber, Modal } from "antd";
 import { useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
@@ -20,7 +19,6 @@ const FRESH: Policy = {
 
 /** Typing what a site takes. */
 export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose: () => void }) {
-  const queryClient = useQueryClient();
   const [name, setName] = useState(props.policy?.name ?? "");
   const [domains, setDomains] = useState(props.policy?.domains.join(", ") ?? "");
   const [policy, setPolicy] = useState((props.policy?.policy as Policy | undefined) ?? FRESH);
@@ -49,7 +47,6 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
           }),
         );
       else await answer(client.POST("/policies", { body }));
-      await queryClient.invalidateQueries({ queryKey: ["policies"] });
       props.onClose();
     } catch (failure) {
       setProblem(failure);

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { Button, Progress } from "antd";
 import { Link, useNavigate } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
@@ -27,9 +27,7 @@ export function Campaigns() {
 
 function CampaignPart({ campaign }: { campaign: Schema["CampaignOut"] }) {
   const navigate = useNavigate();
-  const queryClient = useQueryClient();
   const params = { path: { campaign_id: campaign.campaign_id } };
-  const settle = () => queryClient.invalidateQueries();
   const total = campaign.places.length;
   const next = campaign.places.find((place) => place.standing !== "done");
   const driven = campaign.places.filter((place) => place.driven && place.standing !== "done");
@@ -40,17 +38,14 @@ function CampaignPart({ campaign }: { campaign: Schema["CampaignOut"] }) {
       (await opening(answer(client.POST("/rotations", { body: { login_id: place.login_id } }))))
         .rotation_id,
     onSuccess: (rotation_id) => {
-      void settle();
       void navigate(`/rotate/${rotation_id}`);
     },
   });
   const drive = useMutation({
     mutationFn: () => answer(client.POST("/campaigns/{campaign_id}/drive", { params })),
-    onSettled: settle,
   });
   const end = useMutation({
     mutationFn: () => answer(client.DELETE("/campaigns/{campaign_id}", { params })),
-    onSettled: settle,
   });
 
   return (

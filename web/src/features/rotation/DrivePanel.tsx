@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { Link } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
@@ -11,16 +11,12 @@ type Props = { rotation: Schema["RotationOut"]; driven: boolean };
 
 /** New Knot fills the site's forms itself: the plan first, each step as it is done, a stop. */
 export function DrivePanel({ rotation, driven }: Props) {
-  const queryClient = useQueryClient();
   const params = { path: { rotation_id: rotation.rotation_id } };
-  const settle = () => queryClient.invalidateQueries();
   const drive = useMutation({
     mutationFn: () => answer(client.POST("/rotations/{rotation_id}/drive", { params })),
-    onSettled: settle,
   });
   const faults = useMutation({
     mutationFn: () => answer(client.POST("/rotations/{rotation_id}/faults", { params })),
-    onSettled: settle,
   });
   const busy = drive.isPending || faults.isPending;
   const { data } = useQuery({

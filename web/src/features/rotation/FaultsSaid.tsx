@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useNavigate } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
@@ -10,12 +10,10 @@ import { opening } from "../../shared/typedAhead";
 export function FaultsSaid(props: { found: Schema["FaultsOut"]; rotation: Schema["RotationOut"] }) {
   const { found, rotation } = props;
   const navigate = useNavigate();
-  const queryClient = useQueryClient();
   const again = useMutation({
     mutationFn: () =>
       opening(answer(client.POST("/rotations", { body: { login_id: rotation.login_id } }))),
     onSuccess: (fresh) => {
-      void queryClient.invalidateQueries();
       void navigate(`/rotate/${fresh.rotation_id}`);
     },
   });

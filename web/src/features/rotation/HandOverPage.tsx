@@ -1,4 +1,3 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import type { Schema } from "../../api/client";
 import { dayAndTime } from "../../domain/moments";
@@ -18,7 +17,6 @@ import { useNow } from "../../shared/useNow";
 /** The steps of one change beside the site's own window; nothing is lost in any order. */
 export default function HandOverPage() {
   const { rotationId = "" } = useParams();
-  const queryClient = useQueryClient();
   const over = useHandOver(rotationId);
   const { rotation, login, beside } = over;
   const now = useNow();
@@ -76,7 +74,6 @@ export default function HandOverPage() {
           onClose={() => over.setRefusing(false)}
           onDone={() => {
             over.setRefusing(false);
-            void queryClient.invalidateQueries();
           }}
         />
       )}

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Button, Input, InputNumber } from "antd";
 import { useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
@@ -17,7 +17,6 @@ export function OwnDetails() {
 type FormProps = { held: Schema["OwnDetailsOut"]; budgets: Schema["BudgetOut"][] };
 
 function Form({ held, budgets }: FormProps) {
-  const queryClient = useQueryClient();
   const [text, setText] = useState(held.lines.join("\n"));
   const [rates, setRates] = useState<Record<string, number>>(held.rates);
   const [problem, setProblem] = useState<unknown>(null);
@@ -30,7 +29,6 @@ function Form({ held, budgets }: FormProps) {
     try {
       await answer(client.PUT("/strength/own-details", { body: { lines, rates } }));
       setProblem(null);
-      await queryClient.invalidateQueries();
     } catch (error) {
       setProblem(error);
     }

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Button, InputNumber, Select, Switch } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
@@ -40,7 +40,6 @@ export default function SafeguardsPage() {
 }
 
 function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
-  const queryClient = useQueryClient();
   const [wanted, setWanted] = useState<Safeguards>(() => inputOf(held));
   const [problem, setProblem] = useState<unknown>(null);
   const [busy, setBusy] = useState(false);
@@ -54,7 +53,6 @@ function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
     try {
       const fresh = await answer(client.PUT("/safeguards", { body: wanted }));
       setWanted(inputOf(fresh));
-      await queryClient.invalidateQueries();
     } catch (failure) {
       setProblem(failure);
     } finally {

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Button, Checkbox } from "antd";
 import { useRef, useState, type FormEvent } from "react";
 import { Link } from "react-router";
@@ -14,7 +14,6 @@ import { PassphraseOffer } from "./PassphraseOffer";
 
 /** The vault's passphrase changed: drawn or thought up, measured, typed twice, put on paper. */
 export default function PassphrasePage() {
-  const queryClient = useQueryClient();
   const facts = useQuery(queries.passphraseFacts());
   const current = useRef<HTMLInputElement>(null);
   const fresh = useRef<HTMLInputElement>(null);
@@ -67,7 +66,6 @@ export default function PassphrasePage() {
       } else await answer(client.PUT("/vault/passphrase", { body }));
       for (const field of [current.current, again.current]) if (field) field.value = "";
       setDone(newKey ? "key" : "passphrase");
-      await queryClient.invalidateQueries();
     } catch (error) {
       setProblem(error);
     } finally {

@@ -2,7 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { Button, Checkbox, Radio } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
-import { answer, client, reportContent, type Schema } from "../../api/client";
+import { reportContent, type Schema } from "../../api/client";
+import { queries } from "../../api/queries";
 import { count } from "../../domain/moments";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { saveAs } from "../../shared/saveAs";
@@ -22,10 +23,7 @@ export default function ReportPage() {
   const [with_user_names, setWithUserNames] = useState(false);
   const { problem, busy, run } = useAct();
   const wish: Schema["ReportIn"] = { grouped_by, with_user_names };
-  const { data, error } = useQuery({
-    queryKey: ["report", wish],
-    queryFn: () => answer(client.POST("/reports", { body: wish })),
-  });
+  const { data, error } = useQuery(queries.report(wish));
   const lines = data?.lines ?? [];
   const shown = lines.slice(0, SHOWN_MOST);
   const groups = [...new Set(shown.map((line) => line.group))];

@@ -1,4 +1,3 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { Input, Modal, Radio } from "antd";
 import { useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
@@ -10,7 +9,6 @@ type Props = { finding: Schema["FindingRow"]; onClose: () => void };
 
 /** A finding accepted for a reason, with a note, and until a day if wished. */
 export function WaiveDialog({ finding, onClose }: Props) {
-  const queryClient = useQueryClient();
   const [reason, setReason] = useState<WaiverReason>("cannot");
   const [note, setNote] = useState("");
   const [until, setUntil] = useState("");
@@ -22,7 +20,6 @@ export function WaiveDialog({ finding, onClose }: Props) {
     const body = { findings: [{ kind, login_id }], reason, note, until_on: until || null };
     try {
       await answer(client.POST("/waivers", { body }));
-      await queryClient.invalidateQueries();
       onClose();
     } catch (error) {
       setProblem(error);

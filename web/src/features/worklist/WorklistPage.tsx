@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useMemo, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
@@ -29,7 +29,6 @@ const COLUMNS = {
 
 export function WorklistPage() {
   const navigate = useNavigate();
-  const queryClient = useQueryClient();
   const { data, error, isPending } = useQuery(queries.worklist());
   const [facet, setFacet] = useState<FindingKind | null>(null);
   const [at, setAt] = useState(0);
@@ -38,37 +37,20 @@ export function WorklistPage() {
 
   const check = useMutation({
     mutationFn: () => answer(client.POST("/checks")),
-    onSettled: () => queryClient.invalidateQueries(),
   });
   const used = data?.notices_used ?? false;
   // New notices come in without a check; what fails leaves those at hand, and is said.
-  const notices = useQuery({
-    queryKey: ["notices"],
-    enabled: used,
-    retry: false,
-    queryFn: async () => {
-      const found = await answer(client.POST("/notices/fetch", { body: { at_once: false } }));
-      void queryClient.invalidateQueries({ queryKey: ["worklist"] });
-      return found;
-    },
-    staleTime: 15 * 60_000,
-  });
-  const mail_used = useQuery(queries.safeguards()).data?.mail_used ?? false;
+  const notices = useQuery({ ...queries.notices(), enabled: used });
+  const mailUsed = useQuery(queries.safeguards()).data?.mail_used ?? false;
   const mails = useQuery({
     ...queries.mails(),
-    enabled: mail_used,
-    queryFn: async () => {
-      const found = await answer(client.POST("/mails"));
-      void queryClient.invalidateQueries({ queryKey: ["worklist"] });
-      return found;
-    },
+    enabled: mailUsed,
     staleTime: 60_000,
   });
   const rotate = useMutation({
     mutationFn: (login_id: string) =>
       opening(answer(client.POST("/rotations", { body: { login_id } }))),
     onSuccess: (rotation) => {
-      void queryClient.invalidateQueries();
       void navigate(`/rotate/${rotation.rotation_id}`);
     },
   });
@@ -77,7 +59,6 @@ export function WorklistPage() {
     mutationFn: (login_ids: string[]) =>
       opening(answer(client.POST("/campaigns", { body: { login_ids } }))),
     onSuccess: () => {
-      void queryClient.invalidateQueries();
       void navigate("/rotate");
     },
   });
