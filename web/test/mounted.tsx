@@ -2,7 +2,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { cleanup, render } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { MemoryRouter, Route, Routes, useLocation } from "react-router";
-import { afterEach, beforeEach, vi } from "vitest";
+import { afterEach, vi } from "vitest";
 import { installHooks, type Schema } from "../src/api/client";
 import { ClipboardProvider } from "../src/shared/clipboard";
 
@@ -19,10 +19,9 @@ type Answers = Record<string, unknown>;
 export type Call = { route: string; body: unknown };
 
 // Nothing is laid out here: a list shows what fits into a screen.
-beforeEach(() => {
-  vi.spyOn(Element.prototype, "clientHeight", "get").mockReturnValue(640);
-  vi.spyOn(Element.prototype, "clientWidth", "get").mockReturnValue(1024);
-});
+for (const [name, value] of Object.entries({ clientHeight: 640, clientWidth: 1024 }))
+  Object.defineProperty(HTMLElement.prototype, name, { configurable: true, get: () => value });
+
 afterEach(() => {
   vi.restoreAllMocks();
   cleanup();
