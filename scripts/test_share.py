@@ -36,7 +36,17 @@ def gather(folder: Path, *, tests: bool) -> list[Path]:
 def main() -> None:
     source, tests = ROOT / "src" / "newknot", ROOT / "tests"
     rows: list[tuple[str, int, int]] = []
-    for part in ("core", "crypto", "store", "exchange", "outside", "usecases", "api", "demo", "standins"):
+    for part in (
+        "core",
+        "crypto",
+        "store",
+        "exchange",
+        "outside",
+        "usecases",
+        "api",
+        "demo",
+        "standins",
+    ):
         code = lines(gather(source / part, tests=False))
         rows.append((part, code, lines(gather(tests / part, tests=False))))
     web = ROOT / "web" / "src"

@@ -7,7 +7,7 @@ from newknot.api.schemas.copies.backups import BackupOut, RestoreLineOut
 from newknot.core.safeguards import Act
 from newknot.usecases.copies import backups as use
 
-router = APIRouter(prefix="/backups", tags=["carry"])
+router = APIRouter(prefix="/backups", tags=["copies"])
 
 
 @router.get("")

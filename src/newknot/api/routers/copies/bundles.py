@@ -21,7 +21,7 @@ from newknot.usecases.copies import bundles as use
 from newknot.usecases.copies.backups import make_backup
 from newknot.usecases.errors import ImportUnknown
 
-router = APIRouter(prefix="/bundles", tags=["carry"])
+router = APIRouter(prefix="/bundles", tags=["copies"])
 FILES_KEPT = 2
 
 

@@ -14,7 +14,7 @@ from newknot.store.taken_out import ClearFile
 from newknot.usecases.import_export import clear_files as watch
 from newknot.usecases.import_export import exports as use
 
-router = APIRouter(prefix="/exports", tags=["carry"])
+router = APIRouter(prefix="/exports", tags=["import and export"])
 
 
 @router.post("/csv")

@@ -22,7 +22,7 @@ from newknot.usecases.errors import ImportUnknown
 from newknot.usecases.import_export import imports as use
 from newknot.usecases.import_export import judging
 
-router = APIRouter(prefix="/imports", tags=["carry"])
+router = APIRouter(prefix="/imports", tags=["import and export"])
 FILES_KEPT = 3
 
 
