@@ -1,8 +1,65 @@
+import type { ReactNode } from "react";
 import type { FindingKind } from "../domain/findings";
 
+const LINE = { fill: "none", stroke: "currentColor", strokeWidth: 1.6 };
+
 /** The shapes by which findings are told apart: shape and word first, tint second. */
+const SHAPES: Record<FindingKind, ReactNode> = {
+  breached: (
+    <>
+      <path d="M8 1 15 8 8 15 1 8Z" fill="currentColor" />
+      <path d="M5 8h6" stroke="var(--ground)" strokeWidth="1.6" />
+    </>
+  ),
+  unexplained_change: (
+    <>
+      <path d="M2 3.5h12v9H2Z" {...LINE} />
+      <path d="M6 6.2a2 2 0 1 1 2 2.3v.8M8 10.4v1" {...LINE} />
+    </>
+  ),
+  notice: <path d="M2 3h12v8H8l-4 3.5V11H2ZM5 7h6" {...LINE} />,
+  no_second_factor: (
+    <>
+      <path d="M8 1.5v5" {...LINE} strokeWidth="2.4" />
+      <path d="M8 9.5v5" {...LINE} strokeDasharray="1.6 1.6" />
+    </>
+  ),
+  weak: <path d="M1 13 8 4l7 9" {...LINE} strokeDasharray="2.4 2" />,
+  reused: (
+    <>
+      <circle cx="6" cy="8" r="4.2" {...LINE} />
+      <circle cx="10" cy="8" r="4.2" {...LINE} />
+    </>
+  ),
+  like_passphrase: (
+    <>
+      <path d="M2 8a3.4 3.4 0 1 1 6.8 0A3.4 3.4 0 1 1 2 8m6.8 0H15m-3 0v3.4" {...LINE} />
+    </>
+  ),
+  similar: (
+    <>
+      <circle cx="5.4" cy="8" r="4" {...LINE} />
+      <circle cx="10.6" cy="8" r="4" {...LINE} strokeDasharray="2 1.8" />
+    </>
+  ),
+  off_policy: (
+    <>
+      <path d="M2 3.5h12M2 12.5h12" {...LINE} />
+      <path d="M5 15 11 1" {...LINE} />
+    </>
+  ),
+  unfinished: <path d="M1 8h5m4 0h5" {...LINE} stroke="var(--copper)" strokeWidth="2.4" />,
+  overdue: <path d="M3 1.5h10M3 14.5h10M4 2l8 12M12 2 4 14" {...LINE} />,
+  plain_http: (
+    <>
+      <path d="M1 8h9M7 4.5 10.5 8 7 11.5" {...LINE} />
+      <path d="M13.5 2v12" {...LINE} strokeDasharray="2 2" />
+    </>
+  ),
+};
+
+/** The shape of a kind, beside its word. */
 export function FindingShape({ kind }: { kind: FindingKind }) {
-  const line = { fill: "none", stroke: "currentColor", strokeWidth: 1.6 };
   return (
     <svg
       width="16"
@@ -11,59 +68,7 @@ export function FindingShape({ kind }: { kind: FindingKind }) {
       aria-hidden="true"
       className={kind === "breached" ? "grave" : undefined}
     >
-      {kind === "breached" && (
-        <>
-          <path d="M8 1 15 8 8 15 1 8Z" fill="currentColor" />
-          <path d="M5 8h6" stroke="var(--ground)" strokeWidth="1.6" />
-        </>
-      )}
-      {kind === "unexplained_change" && (
-        <>
-          <path d="M2 3.5h12v9H2Z" {...line} />
-          <path d="M6 6.2a2 2 0 1 1 2 2.3v.8M8 10.4v1" {...line} />
-        </>
-      )}
-      {kind === "notice" && <path d="M2 3h12v8H8l-4 3.5V11H2ZM5 7h6" {...line} />}
-      {kind === "no_second_factor" && (
-        <>
-          <path d="M8 1.5v5" {...line} strokeWidth="2.4" />
-          <path d="M8 9.5v5" {...line} strokeDasharray="1.6 1.6" />
-        </>
-      )}
-      {kind === "weak" && <path d="M1 13 8 4l7 9" {...line} strokeDasharray="2.4 2" />}
-      {kind === "reused" && (
-        <>
-          <circle cx="6" cy="8" r="4.2" {...line} />
-          <circle cx="10" cy="8" r="4.2" {...line} />
-        </>
-      )}
-      {kind === "like_passphrase" && (
-        <>
-          <path d="M2 8a3.4 3.4 0 1 1 6.8 0A3.4 3.4 0 1 1 2 8m6.8 0H15m-3 0v3.4" {...line} />
-        </>
-      )}
-      {kind === "similar" && (
-        <>
-          <circle cx="5.4" cy="8" r="4" {...line} />
-          <circle cx="10.6" cy="8" r="4" {...line} strokeDasharray="2 1.8" />
-        </>
-      )}
-      {kind === "off_policy" && (
-        <>
-          <path d="M2 3.5h12M2 12.5h12" {...line} />
-          <path d="M5 15 11 1" {...line} />
-        </>
-      )}
-      {kind === "unfinished" && (
-        <path d="M1 8h5m4 0h5" {...line} stroke="var(--copper)" strokeWidth="2.4" />
-      )}
-      {kind === "overdue" && <path d="M3 1.5h10M3 14.5h10M4 2l8 12M12 2 4 14" {...line} />}
-      {kind === "plain_http" && (
-        <>
-          <path d="M1 8h9M7 4.5 10.5 8 7 11.5" {...line} />
-          <path d="M13.5 2v12" {...line} strokeDasharray="2 2" />
-        </>
-      )}
+      {SHAPES[kind]}
     </svg>
   );
 }

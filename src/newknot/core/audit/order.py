@@ -4,23 +4,9 @@ from collections.abc import Sequence
 from dataclasses import replace
 from math import log2
 
-from newknot.core.audit.finding import Finding, FindingKind
+from newknot.core.audit.finding import KINDS, Finding, FindingKind
 from newknot.core.login import Importance
 
-KIND_WEIGHT = {
-    FindingKind.BREACHED: 100.0,
-    FindingKind.UNEXPLAINED_CHANGE: 90.0,
-    FindingKind.NOTICE: 80.0,
-    FindingKind.LIKE_PASSPHRASE: 60.0,
-    FindingKind.WEAK: 30.0,
-    FindingKind.REUSED: 24.0,
-    FindingKind.UNFINISHED: 20.0,
-    FindingKind.SIMILAR: 10.0,
-    FindingKind.OFF_POLICY: 6.0,
-    FindingKind.NO_SECOND_FACTOR: 5.5,
-    FindingKind.OVERDUE: 5.0,
-    FindingKind.PLAIN_HTTP: 4.0,
-}
 IMPORTANCE_WEIGHT = {
     Importance.CRITICAL: 4.0,
     Importance.HIGH: 2.0,
@@ -31,12 +17,12 @@ IMPORTANCE_WEIGHT = {
 
 def urgency(kind: FindingKind, importance: Importance, reach: int) -> float:
     """The product by which findings are ordered; reach counts by its doublings."""
-    return KIND_WEIGHT[kind] * IMPORTANCE_WEIGHT[importance] * _by_reach(reach)
+    return KINDS[kind].weight * IMPORTANCE_WEIGHT[importance] * _by_reach(reach)
 
 
 def why_here(kind: FindingKind, importance: Importance, reach: int, *, guess: str) -> str:
     """The order in one sentence. guess: on what the importance rests, where it is a guess."""
-    parts = [f"by kind ({KIND_WEIGHT[kind]:g})"]
+    parts = [f"by kind ({KINDS[kind].weight:g})"]
     weight = IMPORTANCE_WEIGHT[importance]
     if weight != 1:
         whose = f"{importance.value}: {guess}" if guess else importance.value

@@ -4,21 +4,10 @@ from dataclasses import dataclass
 from datetime import date, datetime
 from enum import StrEnum
 
-from newknot.core.audit.finding import Finding, FindingKind
+from newknot.core.audit.finding import KINDS, Finding, FindingKind
 
 NAMED_MOST = 50
 """Findings name so many other logins; of a larger group the evidence alone tells its size."""
-_BY_EVIDENCE = frozenset(
-    {
-        FindingKind.BREACHED,
-        FindingKind.NOTICE,
-        FindingKind.OFF_POLICY,
-        FindingKind.PLAIN_HTTP,
-        FindingKind.UNFINISHED,
-        FindingKind.UNEXPLAINED_CHANGE,
-    }
-)
-"""Kinds whose evidence changes only when what it rests on does."""
 
 
 class WaiverReason(StrEnum):
@@ -59,6 +48,6 @@ class Waiver:
             return False
         if not self.holds(today) or secret_since_at > self.given_at:
             return False
-        if self.kind in _BY_EVIDENCE or len(finding.others) >= NAMED_MOST:
+        if KINDS[self.kind].by_evidence or len(finding.others) >= NAMED_MOST:
             return finding.evidence == self.evidence
         return self.others.issuperset(finding.others)

@@ -10,10 +10,10 @@ from newknot.core.audit import (
     AuditedRotation,
     AuditStopped,
     Finding,
-    FindingKind,
     audit,
 )
 from newknot.core.audit.check_result import CheckResult, CheckSummary, ListAsked
+from newknot.core.audit.finding import KINDS
 from newknot.core.audit.memory import AuditMemory
 from newknot.core.audit.reach import Group
 from newknot.core.login import LoginCard, LoginSecrets
@@ -36,12 +36,6 @@ from newknot.usecases.vault.vault_passphrase import passphrase_likeness
 __all__ = ["CheckMemory", "current_findings", "get_check", "run_check"]
 
 SUMMARIES_KEPT = 200
-RENEWABLE = frozenset(FindingKind) - {
-    FindingKind.UNFINISHED,
-    FindingKind.NO_SECOND_FACTOR,
-    FindingKind.PLAIN_HTTP,
-}
-"""What a new secret settles."""
 _RESTS_ON = (Label.POLICY, Label.PASSPHRASES, Label.OWN_DETAILS)
 
 
@@ -172,7 +166,7 @@ def _run(
         earlier = (*former.earlier, summary)[-SUMMARIES_KEPT:]
         first_found = dict(former.first_found)
     for finding in findings:
-        if finding.kind in RENEWABLE:
+        if KINDS[finding.kind].by_new_secret:
             first_found.setdefault(finding.login_id, now)
     result = CheckResult(
         checked_at=now,
@@ -248,7 +242,7 @@ def renewal(result: CheckResult, cards: Sequence[LoginCard]) -> tuple[int, int]:
     One whose new secret was found wanting again does not count as renewed.
     """
     since = {card.login_id: card.secret_since_at for card in cards}
-    wanting = {f.login_id for f in result.findings if f.kind in RENEWABLE}
+    wanting = {f.login_id for f in result.findings if KINDS[f.kind].by_new_secret}
     found = [one for one in result.first_found if one in since]
     renewed = [
         one

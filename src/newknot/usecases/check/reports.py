@@ -3,7 +3,8 @@
 from datetime import datetime
 from enum import StrEnum
 
-from newknot.core.audit import Finding, FindingKind
+from newknot.core.audit import Finding
+from newknot.core.audit.finding import KINDS
 from newknot.core.login import LoginCard
 from newknot.exchange.findings_report import ReportLine
 from newknot.store.vault import Vault
@@ -16,25 +17,6 @@ class GroupedBy(StrEnum):
     OWNER = "owner"
     FOLDER = "folder"
     KIND = "kind"
-
-
-_KINDS = {
-    FindingKind.BREACHED: ("Breached", "Change it now, here and wherever else it is used."),
-    FindingKind.UNEXPLAINED_CHANGE: (
-        "Unexplained change",
-        "Sign in and see: if it was not you, take the account back and change it.",
-    ),
-    FindingKind.NOTICE: ("Breach notice", "Change it: it is older than the breach."),
-    FindingKind.LIKE_PASSPHRASE: ("Like the vault's passphrase", "Change it to a drawn one."),
-    FindingKind.WEAK: ("Weak", "Change it to a drawn one, as long as the site takes."),
-    FindingKind.REUSED: ("Reused", "Change it so that each login has its own."),
-    FindingKind.SIMILAR: ("Similar", "Change it to one that is made of nothing else."),
-    FindingKind.UNFINISHED: ("Unfinished", "Finish the change that was begun."),
-    FindingKind.OFF_POLICY: ("Off policy", "Change it to what the site asks for, or would take."),
-    FindingKind.NO_SECOND_FACTOR: ("No second factor", "Set one up at the site."),
-    FindingKind.OVERDUE: ("Overdue", "Change it: its day is past."),
-    FindingKind.PLAIN_HTTP: ("Plain http", "Use the https address, if the site has one."),
-}
 
 
 def report(
@@ -54,11 +36,11 @@ def _line(
     finding: Finding, cards: dict[str, LoginCard], grouped_by: GroupedBy, *, with_user_names: bool
 ) -> ReportLine:
     card = cards[finding.login_id]
-    kind, to_do = _KINDS[finding.kind]
+    facts = KINDS[finding.kind]
     group = {
         GroupedBy.OWNER: card.owner or "Your own",
         GroupedBy.FOLDER: card.folder or "In no folder",
-        GroupedBy.KIND: kind,
+        GroupedBy.KIND: facts.title,
     }[grouped_by]
     evidence = finding.evidence
     if not with_user_names:
@@ -66,4 +48,6 @@ def _line(
             if other.user_name:
                 evidence = evidence.replace(f", {other.user_name}", "")
     user_name = card.user_name if with_user_names else ""
-    return ReportLine(group, card.title, user_name, card.address, kind, evidence, to_do)
+    return ReportLine(
+        group, card.title, user_name, card.address, facts.title, evidence, facts.to_do
+    )

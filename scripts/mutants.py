@@ -1,0 +1,231 @@
+"""Small faults planted one by one: how many of them the tests notice.
+
+    ./run mutants [--count 400] [--seed 1] [--only PART]
+
+A mutant changes one thing in the syntax tree of one module: a comparison, a number, a condition,
+a returned value, a call that is dropped. The tests that are for that module run first, then those
+that name it; a mutant that none of them notices has survived. It works on copies of the tree, so
+that the checkout is never touched, and stops when an hour is over.
+"""
+
+import argparse
+import ast
+import json
+import os
+import random
+import shutil
+import subprocess
+import sys
+import tempfile
+import time
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+from pathlib import Path
+
+ROOT = Path(__file__).parents[1]
+PARTS = ("core", "crypto", "store", "usecases", "api/guard.py")
+HOUR_S = 3_500.0
+TESTS_S = 240.0
+SWAPPED: dict[type[ast.AST], type[ast.AST]] = {
+    ast.Lt: ast.LtE,
+    ast.LtE: ast.Lt,
+    ast.Gt: ast.GtE,
+    ast.GtE: ast.Gt,
+    ast.Eq: ast.NotEq,
+    ast.NotEq: ast.Eq,
+    ast.Is: ast.IsNot,
+    ast.IsNot: ast.Is,
+    ast.In: ast.NotIn,
+    ast.NotIn: ast.In,
+    ast.And: ast.Or,
+    ast.Or: ast.And,
+    ast.Add: ast.Sub,
+    ast.Sub: ast.Add,
+    ast.Mult: ast.FloorDiv,
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Mutant:
+    """One fault: the module, the line, what was changed, and the module's text with it."""
+
+    path: Path
+    line: int
+    what: str
+    text: str
+
+
+def places(path: Path) -> list[tuple[Path, int, int]]:
+    """Every mutant of a module as (module, place among its nodes, which change there)."""
+    nodes = [node for node in ast.walk(ast.parse(path.read_text("utf-8"))) if _changes(node)]
+    return [(path, at, which) for at, node in enumerate(nodes) for which in range(_count(node))]
+
+
+def made(path: Path, at: int, which: int) -> Mutant:
+    """The mutant of a place."""
+    tree = ast.parse(path.read_text("utf-8"))
+    node = [one for one in ast.walk(tree) if _changes(one)][at]
+    line, what = getattr(node, "lineno", 0), _changes(node)[which]
+    _apply(node, what)
+    return Mutant(path, line, what, ast.unparse(ast.fix_missing_locations(tree)))
+
+
+def _count(node: ast.AST) -> int:
+    return len(_changes(node))
+
+
+def _changes(node: ast.AST) -> list[str]:
+    """What can be changed at a node, in words."""
+    if isinstance(node, ast.Compare) and type(node.ops[0]) in SWAPPED:
+        return [f"{type(node.ops[0]).__name__} for its opposite"]
+    if isinstance(node, ast.BoolOp):
+        return [f"{type(node.op).__name__} for the other"]
+    if isinstance(node, ast.BinOp) and type(node.op) in SWAPPED:
+        return [f"{type(node.op).__name__} for another"]
+    if isinstance(node, ast.UnaryOp) and isinstance(node.op, ast.Not):
+        return ["a not let go"]
+    if isinstance(node, ast.If) and not _is_typing(node):
+        return ["a condition always true", "a condition never true"]
+    if isinstance(node, ast.Constant) and type(node.value) is int:
+        return ["a number one greater"]
+    if isinstance(node, ast.Constant) and type(node.value) is bool:
+        return ["true for false"]
+    if isinstance(node, ast.Return) and node.value is not None:
+        return [] if isinstance(node.value, ast.Constant) else ["nothing returned"]
+    if isinstance(node, ast.Expr) and isinstance(node.value, ast.Call):
+        return ["a call dropped"]
+    return []
+
+
+def _is_typing(node: ast.If) -> bool:
+    return isinstance(node.test, ast.Name) and node.test.id == "TYPE_CHECKING"
+
+
+def _apply(node: ast.AST, what: str) -> None:
+    if isinstance(node, ast.Compare):
+        node.ops = [SWAPPED[type(node.ops[0])](), *node.ops[1:]]  # type: ignore[list-item]
+    elif isinstance(node, ast.BoolOp | ast.BinOp):
+        node.op = SWAPPED[type(node.op)]()  # type: ignore[assignment]
+    elif isinstance(node, ast.UnaryOp):
+        node.op = ast.UAdd()
+        node.operand = ast.Call(ast.Name("bool", ast.Load()), [node.operand], [])
+        ast.fix_missing_locations(node)
+    elif isinstance(node, ast.If):
+        node.test = ast.copy_location(ast.Constant("always" in what), node.test)
+    elif isinstance(node, ast.Constant):
+        node.value = not node.value if type(node.value) is bool else int(str(node.value)) + 1
+    elif isinstance(node, ast.Return | ast.Expr):
+        node.value = ast.copy_location(ast.Constant(None), node)
+
+
+def modules(only: str) -> list[Path]:
+    """The modules that mutants are made of."""
+    source = ROOT / "src" / "newknot"
+    found: list[Path] = []
+    for part in PARTS:
+        place = source / part
+        found += [place] if place.is_file() else sorted(place.rglob("*.py"))
+    return [p for p in found if only in str(p.relative_to(source)) and p.name != "__init__.py"]
+
+
+def tests_for(module: Path) -> list[list[str]]:
+    """Rounds of test files: those for the module, then all that name it or its package."""
+    relative = module.relative_to(ROOT / "src" / "newknot")
+    own = [
+        ROOT / "tests" / relative.parent / f"test_{module.name}",
+        ROOT / "tests" / relative.parent.parent / f"test_{relative.parent.name}.py",
+    ]
+    first = [str(p) for p in own if p.is_file()]
+    name = "newknot." + ".".join(relative.with_suffix("").parts)
+    package = name.rsplit(".", 1)[0]
+    others: list[str] = []
+    for path in sorted((ROOT / "tests").rglob("test_*.py")):
+        heavy = "e2e" in path.parts or path.name in ("test_durability.py", "test_package.py")
+        text = path.read_text("utf-8")
+        if not heavy and str(path) not in first and (name in text or f"{package} import" in text):
+            others.append(str(path))
+    whole = ["tests/api", "tests/usecases", "tests/store", "tests/test_main.py"]
+    rest = [w for w in whole if relative.parts[0] in ("usecases", "api", "store", "crypto")]
+    return [round_ for round_ in (first, others, rest) if round_]
+
+
+def survives(mutant: Mutant, tree: Path) -> bool:
+    """Whether every round of tests passes with the fault in place, in a copy of the tree."""
+    place = tree / mutant.path.relative_to(ROOT)
+    plain = place.read_text("utf-8")
+    place.write_text(mutant.text, "utf-8")
+    try:
+        for round_ in tests_for(mutant.path):
+            files = [one.replace(str(ROOT), str(tree)) for one in round_]
+            command = [sys.executable, "-m", "pytest", "-x", "-q", "--no-header", *files]
+            environment = {**os.environ, "PYTHONPATH": f"{tree / 'src'}:{tree}"}
+            try:
+                done = subprocess.run(
+                    command, cwd=tree, env=environment, capture_output=True, timeout=TESTS_S
+                )
+            except subprocess.TimeoutExpired:
+                return False
+            if done.returncode not in (0, 5):
+                return False
+        return True
+    finally:
+        place.write_text(plain, "utf-8")
+
+
+def main() -> None:
+    """Draws the sample, tries it over two copies of the tree, and says what survived."""
+    parser = argparse.ArgumentParser(prog="mutants", description=__doc__)
+    parser.add_argument("--count", type=int, default=400)
+    parser.add_argument("--seed", type=int, default=1)
+    parser.add_argument("--only", default="", help="a part of the modules' paths")
+    parser.add_argument("--workers", type=int, default=2)
+    arguments = parser.parse_args()
+    drawn = _sample(modules(arguments.only), arguments.count, arguments.seed)
+    until = time.monotonic() + HOUR_S
+    trees = [_copied() for _ in range(arguments.workers)]
+    tried: list[tuple[Mutant, bool]] = []
+
+    def work(at: int) -> None:
+        for mutant in drawn[at :: arguments.workers]:
+            if time.monotonic() > until:
+                return
+            survived = survives(mutant, trees[at])
+            tried.append((mutant, survived))
+            if survived:
+                print(f"survived: {_where(mutant)}", flush=True)
+
+    try:
+        with ThreadPoolExecutor(arguments.workers) as pool:
+            list(pool.map(work, range(arguments.workers)))
+    finally:
+        for tree in trees:
+            shutil.rmtree(tree, ignore_errors=True)
+    left = [_where(mutant) for mutant, survived in tried if survived]
+    print(f"{len(tried)} mutants tried, {len(tried) - len(left)} noticed, {len(left)} survived")
+    (ROOT / "var").mkdir(exist_ok=True)
+    (ROOT / "var" / "mutants.json").write_text(json.dumps({"tried": len(tried), "survived": left}))
+
+
+def _sample(found: list[Path], count: int, seed: int) -> list[Mutant]:
+    every = [place for path in found for place in places(path)]
+    return [made(*one) for one in random.Random(seed).sample(every, min(count, len(every)))]  # noqa: S311
+
+
+def _where(mutant: Mutant) -> str:
+    return f"{mutant.path.relative_to(ROOT)}:{mutant.line}: {mutant.what}"
+
+
+def _copied() -> Path:
+    tree = Path(tempfile.mkdtemp(prefix="mutants-"))
+    for part in ("src", "tests", "scripts", "docs", "web/src", "pyproject.toml"):
+        there = tree / part
+        there.parent.mkdir(parents=True, exist_ok=True)
+        if (ROOT / part).is_dir():
+            shutil.copytree(ROOT / part, there, ignore=shutil.ignore_patterns("__pycache__"))
+        else:
+            shutil.copy(ROOT / part, there)
+    return tree
+
+
+if __name__ == "__main__":
+    main()
