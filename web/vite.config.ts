@@ -40,6 +40,9 @@ export default defineConfig({
   build: { assetsInlineLimit: 0, target: "es2022", chunkSizeWarningLimit: 900 },
   test: {
     environment: "happy-dom",
+    // The component library is read once, not once a file.
+    isolate: false,
+    setupFiles: ["test/setup.ts"],
     include: ["src/**/*.test.{ts,tsx}"],
     coverage: {
       provider: "v8",

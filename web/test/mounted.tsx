@@ -1,8 +1,8 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { cleanup, render } from "@testing-library/react";
+import { render } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { MemoryRouter, Route, Routes, useLocation } from "react-router";
-import { afterEach, vi } from "vitest";
+import { vi } from "vitest";
 import { installHooks, type Schema } from "../src/api/client";
 import { ClipboardProvider } from "../src/shared/clipboard";
 
@@ -17,16 +17,6 @@ export class Refusal {
 type Answers = Record<string, unknown>;
 
 export type Call = { route: string; body: unknown };
-
-// Nothing is laid out here: a list shows what fits into a screen.
-for (const [name, value] of Object.entries({ clientHeight: 640, clientWidth: 1024 }))
-  Object.defineProperty(HTMLElement.prototype, name, { configurable: true, get: () => value });
-
-afterEach(() => {
-  vi.restoreAllMocks();
-  cleanup();
-  vi.unstubAllGlobals();
-});
 
 /** A small server in memory at the one door: answers by `METHOD /path`, and every call it took. */
 export function server(answers: Answers): Call[] {

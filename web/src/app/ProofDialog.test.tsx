@@ -1,12 +1,7 @@
-import { act, cleanup, fireEvent, render, screen, waitFor } from "@testing-library/react";
+import { act, fireEvent, render, screen, waitFor } from "@testing-library/react";
 import { useLayoutEffect } from "react";
-import { afterEach, expect, test, vi } from "vitest";
+import { expect, test, vi } from "vitest";
 import { ProofDialog, useProofQueue, type ProofQueue } from "./ProofDialog";
-
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
 
 let queue: ProofQueue;
 

@@ -1,17 +1,11 @@
-import { cleanup, fireEvent, render, screen, waitFor } from "@testing-library/react";
+import { fireEvent, render, screen, waitFor } from "@testing-library/react";
 import { Suspense, type ComponentType } from "react";
-import { afterEach, beforeEach, expect, test, vi } from "vitest";
+import { beforeEach, expect, test, vi } from "vitest";
 import { lazyView } from "./lazyView";
 import { ViewBoundary } from "./ViewBoundary";
 
 beforeEach(() => {
   vi.spyOn(console, "error").mockImplementation(() => {});
-});
-afterEach(() => {
-  cleanup();
-  vi.restoreAllMocks();
-  vi.unstubAllGlobals();
-  vi.useRealTimers();
 });
 
 test("a view that fails says so in its place, and is tried again", () => {

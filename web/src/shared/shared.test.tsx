@@ -1,11 +1,9 @@
-import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { fireEvent, render, screen } from "@testing-library/react";
 import { createRef } from "react";
-import { afterEach, expect, test, vi } from "vitest";
+import { expect, test, vi } from "vitest";
 import { SecretInput } from "./SecretInput";
 import { SecretText } from "./SecretText";
 import { useKeys } from "./useKeys";
-
-afterEach(cleanup);
 
 test("a typed secret is not mirrored into the page", () => {
   const ref = createRef<HTMLInputElement>();

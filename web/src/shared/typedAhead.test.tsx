@@ -1,4 +1,4 @@
-import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { holdKeysWhileOpening, opening, viewArrived, viewsLeft } from "./typedAhead";
 import { useKeys } from "./useKeys";
@@ -20,7 +20,6 @@ beforeEach(() => {
 afterEach(() => {
   release();
   viewsLeft();
-  cleanup();
   lock.mockClear();
 });
 

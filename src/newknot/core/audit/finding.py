@@ -23,8 +23,8 @@ class FindingKind(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class KindFacts:
-    """weight: in the order of work. title, to_do: in a report. by_new_secret: whether one settles it.
-    by_evidence: whether its evidence changes only when what it rests on does.
+    """weight: in the order of work. title, to_do: in a report. by_new_secret: whether one settles
+    it. by_evidence: whether its evidence changes only when what it rests on does.
     """
 
     weight: float
