@@ -12,22 +12,10 @@ import sys
 from datetime import date
 from pathlib import Path
 
-from newknot.api.app import make_api
 from newknot.core.errors import NewKnotError
-from newknot.crypto import INTERACTIVE
-from newknot.edge import (
-    SystemClock,
-    SystemRandom,
-    data_folder,
-    harden,
-    runtime_folder,
-    state_folder,
-)
-from newknot.store.corpus import SUFFIX, Corpus, open_corpora
-from newknot.store.corpus_build import CorpusBuildStopped, HashList, build_corpus
+from newknot.edge import data_folder, harden, runtime_folder, state_folder
 from newknot.store.errors import VaultFolderRefused, VaultInUse
 from newknot.store.vault_lock import VaultLock
-from newknot.usecases.vault.keeper import Keeper
 
 DEFAULT_PORT = 47806
 
@@ -94,6 +82,7 @@ def _serve(arguments: argparse.Namespace) -> None:
     harden()
     lock = _held(arguments.vault or data_folder() / "own.vault", arguments.port)
     from newknot.serving import run_server
+    from newknot.store.corpus import Corpus, open_corpora
 
     corpora, refused = open_corpora(_corpora_folder())
     if arguments.corpus:
@@ -115,6 +104,7 @@ def _demo(arguments: argparse.Namespace) -> None:
     folder: Path = arguments.folder.absolute()
     lock = _held(folder / "ilse-quist.vault", arguments.port)
     from newknot.demo.world import PASSPHRASE, PracticeSites, prepare, write_outside
+    from newknot.edge import SystemClock
     from newknot.serving import run_server
     from newknot.store.corpus import Corpus
 
@@ -162,6 +152,8 @@ def _corpora_folder() -> Path:
 
 
 def _corpus_build(arguments: argparse.Namespace) -> None:
+    from newknot.store.corpus import SUFFIX
+    from newknot.store.corpus_build import CorpusBuildStopped, HashList, build_corpus
 
     target = arguments.into
     if target is None:
@@ -198,6 +190,7 @@ def _corpus_build(arguments: argparse.Namespace) -> None:
 
 
 def _corpus_list(arguments: argparse.Namespace) -> None:
+    from newknot.store.corpus import open_corpora
 
     corpora, refused = open_corpora(_corpora_folder())
     for one in corpora:
@@ -208,6 +201,7 @@ def _corpus_list(arguments: argparse.Namespace) -> None:
 
 
 def _corpus_verify(arguments: argparse.Namespace) -> None:
+    from newknot.store.corpus import Corpus
 
     for path in arguments.files:
         Corpus.open(path).verify()
@@ -215,7 +209,10 @@ def _corpus_verify(arguments: argparse.Namespace) -> None:
 
 
 def _openapi(arguments: argparse.Namespace) -> None:
-    from newknot.edge import SystemClock
+    from newknot.api.app import make_api
+    from newknot.crypto import INTERACTIVE
+    from newknot.edge import SystemClock, SystemRandom
+    from newknot.usecases.vault.keeper import Keeper
 
     keeper = Keeper(
         Path(os.devnull),
