@@ -4,12 +4,13 @@ import os
 import socket
 import subprocess
 import sys
-import time
 from pathlib import Path
 
+import httpx
 import pytest
 
-from tests.conftest import new_vault, reopened
+from newknot.store.vault import Label
+from tests.conftest import PASSPHRASE, new_vault, reopened, wait_until
 from tests.support.running import ROOT, demo, free_port, serving
 
 
@@ -121,10 +122,26 @@ def test_the_practice_sites_end_with_the_demo(tmp_path: Path, how: str) -> None:
     with demo(tmp_path) as served:
         getattr(served.process, how)()
         served.process.wait(10)
-        deadline = time.monotonic() + 5
-        while listens(served.sites_port) and time.monotonic() < deadline:
-            time.sleep(0.1)
-        assert not listens(served.sites_port)
+        wait_until(lambda: not listens(served.sites_port), within_s=10)
+
+
+def test_a_service_that_is_ended_locks_first(tmp_path: Path) -> None:
+    """Whatever is open is closed whole: no log is left that a next start would have to read."""
+    new_vault(tmp_path).close()
+    with serving(tmp_path) as served:
+        origin = served.url.rstrip("/")
+        with httpx.Client(base_url=served.url, headers={"origin": origin}) as page:
+            token = page.post("api/vault/unlock", json={"passphrase": PASSPHRASE}).json()["token"]
+            page.headers["knot-session"] = token
+            body = {"title": "Gantry", "secret": {"own": "rope-and-plank"}}
+            assert page.post("api/logins", json=body).status_code == 201
+        assert (tmp_path / "own.vault-wal").exists()
+        served.process.terminate()
+        assert served.process.wait(20) == 0
+        assert not (tmp_path / "own.vault-wal").exists()
+    vault = reopened(tmp_path)
+    assert len(vault.ids(Label.LOGIN)) == 1 and not vault.damaged
+    vault.close()
 
 
 def listens(port: int) -> bool:

@@ -196,3 +196,14 @@ def test_a_full_disk_leaves_each_step_done_or_not_begun(api: Api) -> None:
             path = f"rotations/{answer.json()['rotation_id']}"
         state = api.ok("GET", path)["state"]
     assert state == "verified" and full >= 2
+
+
+def test_a_loose_end_that_is_staged_is_loose_no_more(api: Api) -> None:
+    login = api.add()["login_id"]
+    drawn = api.ok("POST", "draws", {"length": 20})
+    loose = api.ok("POST", f"draws/{drawn['draw_id']}/keep", {"address": ""})["loose_end_id"]
+    body = {"login_id": login, "secret": {"loose_end_id": loose}}
+    rotation = api.ok("POST", "rotations", body)["rotation_id"]
+    assert api.ok("GET", "loose-ends") == []
+    handed = api.ok("POST", f"rotations/{rotation}/hand-out", {"purpose": "copy"})
+    assert len(handed["secret"]) == 20

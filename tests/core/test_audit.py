@@ -15,6 +15,7 @@ from newknot.core.audit.audited import Measured
 from newknot.core.audit.breached import secret_digest
 from newknot.core.audit.memory import AuditMemory
 from newknot.core.audit.similar import Likenesses, similar
+from newknot.core.audit.weak import weak
 from newknot.core.breach import CorpusTitle
 from newknot.core.login import Importance, Origin, SecondFactor
 from newknot.core.policy import SitePolicy
@@ -282,3 +283,9 @@ def test_one_secret_that_cannot_be_measured_stops_nothing() -> None:
     assert (FindingKind.WEAK, "other") in kinds
     assert (FindingKind.REUSED, "two") in kinds
     assert (FindingKind.WEAK, "two") not in kinds
+
+
+@pytest.mark.parametrize(("guesses", "is_weak"), [(1.0, True), (10.0, True), (10.01, False)])
+def test_weak_is_what_ten_thousand_million_guesses_reach(guesses: float, is_weak: bool) -> None:
+    one = Measured(login("one", "x"), "word", guesses)
+    assert bool(list(weak([one]))) is is_weak

@@ -94,3 +94,30 @@ def test_a_copy_is_kept_before_a_file_is_brought_to_a_newer_version(tmp_path: Pa
     assert former.execute("PRAGMA user_version").fetchone() == (1,)
     assert keep_before_migration(former, path) == kept
     former.close()
+
+
+def test_the_settings_that_durability_and_overwriting_rest_on(tmp_path: Path) -> None:
+    connection = connect(tmp_path / "own.vault")
+    found = {
+        name: connection.execute(f"PRAGMA {name}").fetchone()[0]
+        for name in ("journal_mode", "synchronous", "secure_delete", "temp_store", "trusted_schema")
+    }
+    assert found == {
+        "journal_mode": "wal", "synchronous": 2, "secure_delete": 1, "temp_store": 2,
+        "trusted_schema": 0,
+    }  # fmt: skip
+    connection.close()
+
+
+def test_what_is_deleted_is_overwritten_in_the_file(tmp_path: Path) -> None:
+    path, marker = tmp_path / "own.vault", b"velvet-lantern" * 20
+    connection = connect(path)
+    connection.execute("CREATE TABLE kept (id INTEGER PRIMARY KEY, sealed BLOB)")
+    connection.executemany("INSERT INTO kept VALUES (?, ?)", [(n, marker) for n in range(30)])
+    connection.execute("PRAGMA wal_checkpoint(TRUNCATE)").fetchall()
+    assert marker in path.read_bytes()
+    connection.execute("DELETE FROM kept WHERE id > 0")
+    connection.execute("UPDATE kept SET sealed = zeroblob(10)")
+    connection.execute("PRAGMA wal_checkpoint(TRUNCATE)").fetchall()
+    connection.close()
+    assert marker[:40] not in path.read_bytes()

@@ -61,3 +61,25 @@ def test_a_damaged_vault_is_not_sealed_anew(tmp_path: Path) -> None:
         write_under_new_key(vault, tmp_path / "new", passphrase=FRESH, parameters=CHEAP, without=())
     assert not list(tmp_path.glob("new*"))
     vault.close()
+
+
+def test_the_log_of_the_former_file_is_not_left_beside_the_new_one(tmp_path: Path) -> None:
+    """SQLite would read it into the new file, which it is not of."""
+    vault = made(tmp_path)
+    building, path = tmp_path / "a.vault.new-key", tmp_path / "a.vault"
+    write_under_new_key(vault, building, passphrase=FRESH, parameters=CHEAP, without=())
+    held = vault.connection
+    for ending in ("-wal", "-shm"):
+        assert (tmp_path / f"a.vault{ending}").exists()
+    log = (tmp_path / "a.vault-wal").read_bytes()
+    put_in_place(vault, path, building)
+    (tmp_path / "left").write_bytes(log)
+    assert not [p.name for p in tmp_path.glob("a.vault-*")] and not building.exists()
+    assert held is vault.connection
+    # Left behind by a process that was killed just before.
+    fresh = Vault.unlock(path, passphrase=FRESH, state_folder=tmp_path / "state")
+    write_under_new_key(fresh, building, passphrase=FRESH, parameters=CHEAP, without=())
+    fresh.close()
+    (tmp_path / "a.vault-wal").write_bytes(log)
+    put_in_place(fresh, path, building)
+    Vault.unlock(path, passphrase=FRESH, state_folder=tmp_path / "state").close()

@@ -17,6 +17,7 @@ from newknot.store.errors import (
     VaultReadOnly,
 )
 from newknot.store.manifest import Label
+from newknot.store.slots import SlotKind
 from newknot.store.vault import HISTORY, SECRETS, Vault, new_id
 from tests.conftest import CHEAP, PASSPHRASE, new_vault, reopened
 from tests.store.samples import put, raw
@@ -168,3 +169,32 @@ def test_a_vault_that_could_not_be_made_leaves_no_file(tmp_path: Path) -> None:
 def test_the_vault_knows_its_own_passphrase(vault: Vault) -> None:
     assert vault.proves(PASSPHRASE)
     assert not vault.proves(PASSPHRASE + "s")
+
+
+def test_a_former_key_slot_is_nowhere_in_the_file_nor_its_log(tmp_path: Path) -> None:
+    vault = new_vault(tmp_path)
+    former = vault.slots[SlotKind.PASSPHRASE]
+    with vault.new_recovery(bytes(32), parameters=CHEAP):
+        pass
+    sheet = vault.slots[SlotKind.RECOVERY]
+    with vault.new_passphrase("eight lamps over dry gravel", parameters=CHEAP):
+        pass
+    with vault.new_recovery(None, parameters=None):
+        pass
+    for slot in (former, sheet):
+        for path in tmp_path.glob("own.vault*"):
+            assert slot.sealed_key[12:44] not in path.read_bytes(), path.name
+    vault.close()
+
+
+def test_a_record_made_anew_goes_on_beyond_its_former_revisions(vault: Vault) -> None:
+    """Else an older seal of the same id, part and revision could be put in its place."""
+    record_id = put(vault, b"{}")
+    for _ in range(3):
+        put(vault, b"{}", record_id)
+    key = (bytes.fromhex(record_id), 1)
+    last = vault.entries()[key].revision
+    with vault.transaction() as tx:
+        tx.remove(Label.LOGIN, record_id)
+    put(vault, b"{}", record_id)
+    assert vault.entries()[key].revision > last

@@ -39,3 +39,12 @@ def test_the_rule_keeps_the_newest_of_each_period_and_asked_again_the_same(
 def test_a_rule_keeps_one_at_least() -> None:
     with pytest.raises(FieldInvalid):
         KeepingRule(0, 5, 12)
+
+
+def test_all_of_the_newest_day_are_kept_and_older_ones_of_a_day_are_not() -> None:
+    newest = [START + timedelta(days=9, hours=h) for h in (0, 5, 20)]
+    older = [START + timedelta(days=5, hours=h) for h in (0, 5)]
+    assert kept([*newest, *older], KeepingRule(2, 1, 1)) == {*newest, older[-1]}
+    assert START + timedelta(days=8) not in kept(
+        [*newest, START + timedelta(days=8)], KeepingRule(1, 1, 1)
+    )

@@ -4298,7 +4298,8 @@ export interface components {
         };
         /**
          * SessionState
-         * @description Seconds until the vault locks itself; what of the file is damaged or older.
+         * @description Seconds until the vault locks itself; what of the file is damaged or older, and
+         *     which key slots were mended from their twin, in words.
          */
         SessionState: {
             /** Clipboard Clear S */
@@ -4309,6 +4310,8 @@ export interface components {
             is_older_copy: boolean;
             /** Lock After S */
             lock_after_s: number;
+            /** Mended */
+            mended: string[];
             /** Reveal Allowed */
             reveal_allowed: boolean;
             /** Seconds Left */

@@ -19,6 +19,13 @@ export function SessionWarnings({ session }: { session: Schema["SessionState"] |
           <Button onClick={() => void accept()}>Go on with this copy</Button>
         </div>
       )}
+      {session.mended.length > 0 && (
+        <div className="warning" role="status">
+          <b>One of the two copies of a key slot was damaged</b> ({session.mended.join(", ")}) and
+          was written anew from the other. A disk that does so once may do so again: make a backup
+          elsewhere.
+        </div>
+      )}
       {session.damaged.length > 0 && (
         <div className="warning" role="alert">
           <b>{count(session.damaged.length, "record")} not as written</b>, so not shown:{" "}

@@ -83,6 +83,7 @@ def session_state(work: WorkDep) -> SessionState:
         clipboard_clear_s=safeguards.clipboard_clear_s,
         reveal_allowed=safeguards.reveal_allowed,
         is_older_copy=work.vault.is_older_copy,
+        mended=[kind.says for kind in work.vault.mended],
         damaged=[
             f"{label.name.lower().replace('_', ' ') if label else 'unknown record'} "
             f"{key[0].hex()[:8]}"

@@ -29,7 +29,8 @@ class SessionOut(Shape):
 
 
 class SessionState(Shape):
-    """Seconds until the vault locks itself; what of the file is damaged or older."""
+    """Seconds until the vault locks itself; what of the file is damaged or older, and
+    which key slots were mended from their twin, in words."""
 
     seconds_left: float
     lock_after_s: int
@@ -37,6 +38,7 @@ class SessionState(Shape):
     reveal_allowed: bool
     is_older_copy: bool
     damaged: list[str]
+    mended: list[str]
 
 
 class ProofOut(Shape):

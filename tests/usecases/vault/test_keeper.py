@@ -1,0 +1,65 @@
+"""What the keeper holds of an open vault, and that a lock leaves none of it."""
+
+import gc
+from collections.abc import Iterator
+
+from newknot.core.secret import Secret
+from tests.api.conftest import Api
+from tests.api.test_bundles import taken_out
+
+MARKER = "zwölf-truss-lantern"
+
+
+def held_by(root: object) -> Iterator[object]:
+    """Everything that can be reached from an object without leaving its own data."""
+    seen: set[int] = set()
+    waiting = [root]
+    while waiting:
+        one = waiting.pop()
+        if id(one) in seen or isinstance(one, type):
+            continue
+        seen.add(id(one))
+        yield one
+        kept = (dict, list, tuple, set, frozenset)
+        if isinstance(one, kept) or type(one).__module__.startswith("newknot"):
+            waiting.extend(gc.get_referents(one))
+
+
+def texts(root: object) -> str:
+    """All texts, bytes and secrets below an object."""
+    found: list[str] = []
+    for one in held_by(root):
+        if isinstance(one, str):
+            found.append(one)
+        elif isinstance(one, bytes):
+            found.append(one.decode("utf-8", "replace"))
+        elif isinstance(one, Secret):
+            found.append(one.reveal())
+    return "\n".join(found)
+
+
+def test_after_a_lock_nothing_of_the_vault_is_held(api: Api) -> None:
+    own = {"secret": {"own": f"{MARKER}-1"}, "user_name": MARKER}
+    login = api.add(MARKER, address="https://lantern.example", **own)["login_id"]
+    api.add(f"{MARKER} two", **own)
+    api.ok("POST", "checks")
+    api.ok("POST", "draws", {"length": 20})
+    body = f"title,username,password\n{MARKER},{MARKER},{MARKER}\n".encode()
+    table = api.ok("POST", "imports", body)
+    api.ok("POST", f"imports/{table['import_id']}/apply", {"mapping": table["mapping"]})
+    bundle = api.ok("POST", "bundles", taken_out(api))["bundle_id"]
+    api.ok("POST", f"bundles/{bundle}/open", {"passphrase": "orchard velvet lantern quarry"})
+    judged = {"passphrase": f"{MARKER} lamps over wet gravel"}
+    api.ok("POST", "vault/passphrase/judge", judged)
+    rotation = api.ok("POST", "rotations", {"login_id": login})["rotation_id"]
+    api.ok("POST", f"rotations/{rotation}/hand-out", {"purpose": "copy"})
+    keeper = api.keeper
+    assert MARKER in texts(keeper)
+    vault = keeper._vault
+    api.ok("POST", "vault/lock")
+    assert MARKER not in texts(keeper) and MARKER not in texts(vault)
+    assert vault is not None and vault.vault_key == b"" and vault.keys.records == b""
+    for name in ("drives", "imports", "bundles"):
+        assert not getattr(keeper, name), name
+    assert not keeper.brought_in.added and keeper.checked.measures is None
+    assert api.call("GET", "logins").status_code == 423
