@@ -16,7 +16,7 @@ export function ClearFiles() {
     <div className="warning" role="status">
       {data.map((one) => (
         <div key={one.path} className="row">
-          <span style={{ overflowWrap: "anywhere" }}>
+          <span className="breaks-anywhere">
             <b>Every secret lies in the clear in a file on this machine:</b> {one.path}
           </span>
           <Button size="small" disabled={busy} onClick={() => void remove(one.path)}>

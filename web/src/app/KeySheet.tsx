@@ -4,11 +4,11 @@ import { KEY_SHEET } from "./commands";
 export function KeySheet({ onClose }: { onClose: () => void }) {
   return (
     <Modal open title="Keys" footer={null} onCancel={onClose} width={1020} centered>
-      <div style={{ columns: 3, columnGap: 36 }}>
+      <div className="key-sheet-div">
         {KEY_SHEET.map((part) => (
-          <section key={part.where} style={{ breakInside: "avoid", marginBottom: 14 }}>
+          <section key={part.where} className="key-sheet-section">
             <h3>{part.where}</h3>
-            <dl className="facts small" style={{ gridTemplateColumns: "100px 1fr" }}>
+            <dl className="facts small key-sheet-facts">
               {part.keys.map(([key, does]) => (
                 <KeyLine key={key} name={key} does={does} />
               ))}
@@ -23,10 +23,10 @@ export function KeySheet({ onClose }: { onClose: () => void }) {
 function KeyLine({ name, does }: { name: string; does: string }) {
   return (
     <>
-      <dt style={{ padding: "4px 0" }}>
+      <dt className="key-sheet-dt">
         <kbd>{name}</kbd>
       </dt>
-      <dd style={{ padding: "4px 0" }}>{does}</dd>
+      <dd className="key-sheet-dd">{does}</dd>
     </>
   );
 }

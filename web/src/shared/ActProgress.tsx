@@ -9,7 +9,7 @@ export function ActProgress({ name }: { name: string }) {
   const done = data?.total ? Math.round((data.done / data.total) * 100) : 0;
   return (
     <div className="row" role="status">
-      <Progress percent={done} size="small" style={{ width: 160 }} aria-label={name} />
+      <Progress percent={done} size="small" className="wide-160" aria-label={name} />
       <Button onClick={() => void client.POST("/checks/stop")}>Stop</Button>
     </div>
   );

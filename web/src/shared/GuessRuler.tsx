@@ -24,7 +24,7 @@ export function SmallRuler({ log10 }: { log10: number | null }) {
   if (log10 === null) return <span className="quiet small">not measured</span>;
   const at = position(log10);
   return (
-    <span className="row" style={{ gap: 12, flexWrap: "nowrap" }}>
+    <span className="row guess-ruler-row">
       <span className="ruler small" role="img" aria-label={described(log10, marks)}>
         <svg viewBox="0 0 142 16" preserveAspectRatio="none" aria-hidden="true">
           {stretches(marks).map((s, i) => (

@@ -15,7 +15,7 @@ type Props = {
 /** A measure in full: ruler, reasons in place, which attacks it stands, and what would help. */
 export function MeasureReport({ found, secret, wide = 700, idle }: Props) {
   return (
-    <div className="measure stack" style={{ gap: 8 }}>
+    <div className="measure stack gap-8">
       <LargeRuler log10={found?.guess_number_log10 ?? null} wide={wide} />
       {found === null ? (
         <p className="small quiet">{idle}</p>

@@ -13,7 +13,7 @@ type Props = {
 export function Outgoing({ secret, onCopy, onDrag, children }: Props) {
   return (
     <div
-      style={{ display: "inline-block", maxWidth: "100%" }}
+      className="outgoing-div"
       onCopy={(event) => {
         event.preventDefault();
         onCopy();

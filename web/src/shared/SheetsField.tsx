@@ -71,8 +71,7 @@ export function SheetsField(props: { onSheets: (sheets: string[], enough: boolea
   const needed = good[0]?.threshold ?? null;
   return (
     <div
-      className="stack"
-      style={{ gap: 10 }}
+      className="stack gap-10"
       onDragOver={(event) => event.preventDefault()}
       onDrop={(event) => {
         event.preventDefault();

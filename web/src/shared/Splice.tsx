@@ -20,7 +20,7 @@ export function Splice({ bars, now }: { bars: Bar[]; now: number }) {
   return (
     <svg
       viewBox={`0 0 ${WIDE} 76`}
-      style={{ width: "100%", maxWidth: 430 }}
+      className="splice-svg"
       role="img"
       aria-label={bars.map((b) => b.label).join("; ")}
       fontFamily="var(--face)"

@@ -57,9 +57,9 @@ export default function AddressPage() {
   }, []);
 
   return (
-    <main className="page" style={{ maxWidth: 860, minHeight: "100%" }}>
+    <main className="page address-page-page">
       <h1>Whose address is this?</h1>
-      <p style={{ margin: "6px 0 16px" }}>
+      <p className="address-page-p">
         Paste or drop the address of a page, or of a link in a mail, before you sign in there.
       </p>
       <label className="field">
@@ -75,11 +75,11 @@ export default function AddressPage() {
         />
       </label>
       <ProblemNote problem={problem} />
-      <div role="status" style={{ marginTop: 22 }}>
+      <div role="status" className="above-22">
         {seen && <Said seen={seen} />}
       </div>
       {seen && (
-        <div style={{ marginTop: 22 }}>
+        <div className="above-22">
           <KeepOut address={settled} />
         </div>
       )}
@@ -111,7 +111,7 @@ function Said({ seen }: { seen: Schema["AddressSeenOut"] }) {
         <Letters text={seen.host} />
       </p>
       {seen.resembles.map((one) => (
-        <section key={one.domain} style={{ marginTop: 14 }}>
+        <section key={one.domain} className="above-14">
           <p>
             It is not <b className="mono">{one.domain}</b>: {HOW[one.how]}. Nothing is offered for
             it.
@@ -144,11 +144,11 @@ function Letters({ text }: { text: string }) {
 
 function Logins({ logins }: { logins: Schema["SeenLogin"][] }) {
   return (
-    <table className="plain" style={{ marginTop: 8 }}>
+    <table className="plain above-8">
       <thead>
         <tr>
-          <th style={{ width: "42%" }}>Login</th>
-          <th style={{ width: "36%" }}>User name</th>
+          <th className="wide-42-percent">Login</th>
+          <th className="wide-36-percent">User name</th>
           <th>
             <span className="visually-hidden">acts</span>
           </th>

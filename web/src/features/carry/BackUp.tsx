@@ -83,12 +83,10 @@ export function BackUp() {
         <table className="plain small">
           <thead>
             <tr>
-              <th style={{ width: 210 }}>Made</th>
+              <th className="wide-210">Made</th>
               <th>File</th>
-              <th style={{ width: 90 }} className="right">
-                KiB
-              </th>
-              <th style={{ width: 260 }}>
+              <th className="right wide-90">KiB</th>
+              <th className="wide-260">
                 <span className="visually-hidden">acts</span>
               </th>
             </tr>
@@ -97,12 +95,10 @@ export function BackUp() {
             {backups.map((one) => (
               <tr key={one.name}>
                 <td>{dayAndTime(one.made_at, now)}</td>
-                <td className="quiet" style={{ overflowWrap: "anywhere" }}>
-                  {one.path}
-                </td>
+                <td className="quiet breaks-anywhere">{one.path}</td>
                 <td className="right">{Math.ceil(one.size_bytes / 1024).toLocaleString("en")}</td>
                 <td className="right">
-                  <span className="row" style={{ gap: 14, justifyContent: "flex-end" }}>
+                  <span className="row back-up-row">
                     <button
                       type="button"
                       className="link"

@@ -80,7 +80,7 @@ export function BringIn() {
       </div>
       <ProblemNote problem={problem} />
       {done && (
-        <div className="problem" role="status" style={{ borderColor: "var(--copper)" }}>
+        <div className="problem copper-edge" role="status">
           <b>
             {count(done.added_count, "login")} brought in
             {done.taken_count > 0 && `, ${count(done.taken_count, "secret")} taken`}.

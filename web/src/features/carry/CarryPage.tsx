@@ -12,8 +12,8 @@ type Part = (typeof PARTS)[number];
 export default function CarryPage() {
   const [part, setPart] = useState<Part>("Bring in");
   return (
-    <main className="page" style={{ maxWidth: 1180 }}>
-      <header className="row spread" style={{ marginBottom: 20 }}>
+    <main className="page at-most-1180">
+      <header className="row spread below-20">
         <h1>Carry and recover</h1>
         <Segmented<Part>
           aria-label="Part"

@@ -119,7 +119,7 @@ export function ImportPreview(props: {
       {table.columns.length > 0 && (
         <>
           <h3>What each column is</h3>
-          <div className="row" style={{ alignItems: "flex-end" }}>
+          <div className="row import-preview-row">
             {table.columns.map((column, i) => (
               <label className="field" key={i}>
                 <span>{column || `column ${i + 1}`}</span>
@@ -127,7 +127,7 @@ export function ImportPreview(props: {
                   aria-label={`What ${column || `column ${i + 1}`} is`}
                   size="small"
                   listHeight={460}
-                  style={{ width: 136 }}
+                  className="wide-136"
                   value={mapping[i]}
                   onChange={(value) => void preview(mapping.map((m, j) => (j === i ? value : m)))}
                   options={table.targets.map((value) => ({
@@ -161,7 +161,7 @@ export function ImportPreview(props: {
             <Select<Choice>
               aria-label="What becomes of those that differ"
               size="small"
-              style={{ width: 168 }}
+              className="wide-168"
               placeholder="as chosen below"
               value={choiceOfAll ?? null}
               onChange={(choice) => choose(differing, choice)}
@@ -180,8 +180,8 @@ export function ImportPreview(props: {
             <th style={{ width: differing.length ? 152 : 32 }}>
               <span className="visually-hidden">comes in</span>
             </th>
-            <th style={{ width: 52 }}>Line</th>
-            <th style={{ width: 104 }}>Status</th>
+            <th className="wide-52">Line</th>
+            <th className="wide-104">Status</th>
             <th>Title</th>
             <th>User name</th>
             <th>Address, or reason</th>
@@ -205,7 +205,7 @@ export function ImportPreview(props: {
                     <Select<Choice>
                       aria-label={`What becomes of ${r.title} of line ${r.line}`}
                       size="small"
-                      style={{ width: 140 }}
+                      className="wide-140"
                       value={chosen.get(r.line) ?? "leave"}
                       onChange={(choice) => choose([r], choice)}
                       options={CHOICES.map(({ value, one }) => ({

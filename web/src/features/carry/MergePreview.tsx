@@ -62,8 +62,7 @@ export function MergePreview(props: { bundle: Schema["BundleHeld"]; onLeave: () 
   if (!facts)
     return (
       <form
-        className="stack"
-        style={{ maxWidth: 460 }}
+        className="stack at-most-460"
         onSubmit={(event) => {
           event.preventDefault();
           void open();
@@ -114,8 +113,8 @@ export function MergePreview(props: { bundle: Schema["BundleHeld"]; onLeave: () 
       <table className="plain small">
         <thead>
           <tr>
-            <th style={{ width: "30%" }}>Login</th>
-            <th style={{ width: "24%" }}>User name</th>
+            <th className="wide-30-percent">Login</th>
+            <th className="wide-24-percent">User name</th>
             <th>What happens here</th>
           </tr>
         </thead>

@@ -45,7 +45,7 @@ export function RecoverySheets({ made, onClose }: Props) {
           These words are shown this once and stored nowhere. The vault opens with them from now on.
         </p>
         {shown && (
-          <div className="row" style={{ flexWrap: "nowrap", alignItems: "flex-start", gap: 24 }}>
+          <div className="row recovery-sheets-row">
             <Words words={shown.words} />
             <QrCode rows={shown.qr_rows} name="The words as a picture" wide={260} />
           </div>

@@ -120,7 +120,7 @@ export function TakeOut() {
             <p>
               <b>{CLEAR[kind].title}.</b> {CLEAR[kind].says}
             </p>
-            <Button style={{ marginTop: 6 }} onClick={() => setAsking(kind)}>
+            <Button className="above-6" onClick={() => setAsking(kind)}>
               Write {CLEAR[kind].title}…
             </Button>
           </div>
@@ -130,7 +130,7 @@ export function TakeOut() {
             <b>History.</b> When each secret served and how long it was: no secret is in it.
           </p>
           <Button
-            style={{ marginTop: 6 }}
+            className="above-6"
             onClick={() =>
               void run(async () => saveAs(await exportContent("exports/history"), "history.csv"))
             }
@@ -140,7 +140,7 @@ export function TakeOut() {
         </div>
         <ProblemNote problem={problem} />
         {saved && (
-          <div className="problem" role="status" style={{ borderColor: "var(--copper)" }}>
+          <div className="problem copper-edge" role="status">
             <b>{saved} lies where your browser saves files, with every secret in the clear.</b>{" "}
             Delete it for good once it is used, and empty the bin.{" "}
             <button type="button" className="link" onClick={() => setSaved(null)}>
@@ -154,7 +154,7 @@ export function TakeOut() {
         title="Write every secret in the clear?"
         onCancel={() => setAsking(null)}
         footer={
-          <div className="row" style={{ justifyContent: "flex-end" }}>
+          <div className="row take-out-row">
             <Button onClick={() => setAsking(null)}>Leave it</Button>
             <Button onClick={() => chosen(save)}>Let the browser save it</Button>
             <Button type="primary" onClick={() => chosen(write)}>

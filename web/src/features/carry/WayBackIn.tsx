@@ -69,7 +69,7 @@ export function WayBackIn() {
         <Button disabled={busy} onClick={() => begin(threshold, split)}>
           Split among people…
         </Button>
-        <span className="row small" style={{ gap: 6 }}>
+        <span className="row small gap-6">
           any
           <InputNumber
             aria-label="Sheets needed"
@@ -78,7 +78,7 @@ export function WayBackIn() {
             max={split}
             value={threshold}
             onChange={(v) => v !== null && setThreshold(v)}
-            style={{ width: 58 }}
+            className="wide-58"
           />
           of
           <InputNumber
@@ -88,7 +88,7 @@ export function WayBackIn() {
             max={16}
             value={split}
             onChange={(v) => v !== null && setSplit(v)}
-            style={{ width: 58 }}
+            className="wide-58"
           />
           sheets open it; fewer say nothing of it
         </span>

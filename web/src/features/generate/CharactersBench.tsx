@@ -16,7 +16,7 @@ export function CharactersBench({ base, policy, length, lookAlikes, onChange }: 
   const onPolicy = useCallback((next: Policy) => onChange(next, length), [onChange, length]);
   return (
     <>
-      <div className="row spread" style={{ marginTop: 6 }}>
+      <div className="row spread above-6">
         <span className="small quiet">Length</span>
         <InputNumber
           aria-label="Length in characters"
@@ -25,7 +25,7 @@ export function CharactersBench({ base, policy, length, lookAlikes, onChange }: 
           max={policy.max_length}
           value={length}
           onChange={(value) => typeof value === "number" && onChange(policy, value)}
-          style={{ width: 68 }}
+          className="wide-68"
         />
       </div>
       <Slider
@@ -35,7 +35,7 @@ export function CharactersBench({ base, policy, length, lookAlikes, onChange }: 
         onChange={(value) => onChange(policy, value)}
         ariaLabelForHandle="Length in characters"
         tooltip={{ open: false }}
-        style={{ margin: "0 6px 4px" }}
+        className="characters-bench-slider"
       />
       <ClassLines base={base} policy={policy} lookAlikes={lookAlikes} onPolicy={onPolicy} />
     </>
@@ -59,7 +59,7 @@ const ClassLines = memo(function ClassLines({ base, policy, lookAlikes, onPolicy
         const own = base.classes.find((c) => c.name === name) ?? null;
         return (
           <div className="line" key={name}>
-            <span className="row" style={{ gap: 8 }}>
+            <span className="row gap-8">
               <Switch
                 size="small"
                 aria-label={label}
@@ -69,7 +69,7 @@ const ClassLines = memo(function ClassLines({ base, policy, lookAlikes, onPolicy
               {label}
             </span>
             {standing && (
-              <span className="row small" style={{ gap: 6 }}>
+              <span className="row small gap-6">
                 at least
                 <InputNumber
                   size="small"
@@ -77,7 +77,7 @@ const ClassLines = memo(function ClassLines({ base, policy, lookAlikes, onPolicy
                   min={0}
                   max={policy.max_length}
                   value={standing.minimum}
-                  style={{ width: 56 }}
+                  className="wide-56"
                   onChange={(value) =>
                     typeof value === "number" &&
                     onPolicy(withClass(policy, name, { ...standing, minimum: value }))
@@ -89,7 +89,7 @@ const ClassLines = memo(function ClassLines({ base, policy, lookAlikes, onPolicy
         );
       })}
       <div className="line">
-        <span className="row" style={{ gap: 8 }}>
+        <span className="row gap-8">
           <Switch
             size="small"
             aria-label="Leave out look-alikes"

@@ -17,7 +17,7 @@ export function Choice<T extends string | number>(props: Props<T>) {
   return (
     <div className="line">
       <span>{label}</span>
-      <span className="row" style={{ gap: 8, flexWrap: "nowrap" }}>
+      <span className="row choice-row">
         <Select
           size="small"
           aria-label={name}
@@ -27,9 +27,7 @@ export function Choice<T extends string | number>(props: Props<T>) {
           style={{ width: bits === undefined ? 168 : 128 }}
         />
         {bits !== undefined && (
-          <span className="small quiet" style={{ width: 38, flexShrink: 0, textAlign: "right" }}>
-            +{bits ? bits.toFixed(1) : 0}
-          </span>
+          <span className="small quiet choice-small">+{bits ? bits.toFixed(1) : 0}</span>
         )}
       </span>
     </div>

@@ -23,7 +23,7 @@ export function DiceDialog({ words, onDice, onClose }: Props) {
           Throw five dice for each word and type their faces from left to right, as 16342. 6⁵ =
           7,776: each throw is one word of the list, so the bits are exact if the dice are fair.
         </p>
-        <div style={{ display: "grid", gridTemplateColumns: "1fr 1fr 1fr", gap: 10 }}>
+        <div className="dice-dialog-div">
           {Array.from({ length: words }, (_, i) => (
             <label className="field" key={i}>
               <span>Word {i + 1}</span>

@@ -24,7 +24,7 @@ export function EarlierDraws({ onTake }: Props) {
       placement="bottom"
       title="Earlier draws: the newest 20, until the vault is locked"
       content={
-        <div style={{ maxHeight: 300, overflow: "auto", minWidth: 340 }}>
+        <div className="earlier-draws-div">
           {draws.map((one) => (
             <button
               key={one.draw_id}

@@ -88,8 +88,8 @@ export default function GeneratePage() {
 
   const marked = drawn && drawn.words.length === 0 && drawn.kind !== "sentence";
   return (
-    <div style={{ display: "flex", flexDirection: "column", minHeight: "100%" }}>
-      <main className="generate" style={{ flex: 1 }}>
+    <div className="generate-page-div">
+      <main className="generate grow">
         <PolicyBench
           library={g.library.data}
           site={g.site}
@@ -125,7 +125,7 @@ export default function GeneratePage() {
           {g.kind === "line" && <LineBench onLine={g.takeLine} />}
         </PolicyBench>
         <section className="drawn" aria-label="The drawn secret">
-          <div style={{ minHeight: 58 }} aria-live="polite">
+          <div className="generate-page-div-2" aria-live="polite">
             {drawn && (
               <Outgoing
                 secret={drawn.secret}
@@ -177,7 +177,7 @@ export default function GeneratePage() {
               : "Whatever leaves this page is kept under Loose ends until you place it."}
           </p>
           <WorthLine drawn={drawn} policy={g.policy} atSite={g.atSite} />
-          <div style={{ maxWidth: 780 }}>
+          <div className="at-most-780">
             <LargeRuler log10={drawn ? worth(drawn) : null} />
           </div>
           <div>

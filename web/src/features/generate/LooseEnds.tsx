@@ -36,7 +36,7 @@ export function LooseEnds({ onPlace }: { onPlace: (looseEndId: string) => void }
     <section className="strip" aria-label="Loose ends">
       <b>Loose ends</b>
       {data.map((one) => (
-        <span key={one.loose_end_id} className="row" style={{ gap: 7 }}>
+        <span key={one.loose_end_id} className="row gap-7">
           <span>
             {one.length} characters, copied {dayAndTime(one.handed_out_at, now)}
             {one.address ? ` for ${one.address.replace(/^https?:\/\//, "")}` : ", no address"}

@@ -38,7 +38,7 @@ export const SentenceBench = memo(function SentenceBench({ shape, onChange }: Se
       />
       {(["capital", "stop"] as const).map((name) => (
         <div className="line" key={name}>
-          <span className="row" style={{ gap: 8 }}>
+          <span className="row gap-8">
             <Switch
               size="small"
               aria-label={name === "capital" ? "Capital at the start" : "Stop at the end"}
@@ -63,7 +63,7 @@ type PinProps = { length: number; onChange: (length: number) => void };
 export const PinBench = memo(function PinBench({ length, onChange }: PinProps) {
   return (
     <>
-      <div className="row spread" style={{ marginTop: 6 }}>
+      <div className="row spread above-6">
         <span className="small quiet">Digits</span>
         <InputNumber
           aria-label="How many digits"
@@ -72,7 +72,7 @@ export const PinBench = memo(function PinBench({ length, onChange }: PinProps) {
           max={12}
           value={length}
           onChange={(value) => typeof value === "number" && onChange(value)}
-          style={{ width: 68 }}
+          className="wide-68"
         />
       </div>
       <Slider
@@ -82,7 +82,7 @@ export const PinBench = memo(function PinBench({ length, onChange }: PinProps) {
         onChange={onChange}
         ariaLabelForHandle="How many digits"
         tooltip={{ open: false }}
-        style={{ margin: "0 6px 4px" }}
+        className="other-benches-slider"
       />
       <p className="small quiet">
         Left out is what a thief tries first: repeats, steps, mirrors, days and years, lines on the
@@ -100,7 +100,7 @@ export function LineBench({ onLine }: { onLine: (line: string) => void }) {
     onLine(field.current?.value ?? "");
   };
   return (
-    <form className="stack" style={{ gap: 10, marginTop: 6 }} onSubmit={submit} autoComplete="off">
+    <form className="stack other-benches-stack" onSubmit={submit} autoComplete="off">
       <SecretInput ref={field} label="A line that only you would think of" />
       <Button htmlType="submit">Take its first letters</Button>
       <p className="small quiet">

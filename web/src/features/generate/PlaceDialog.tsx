@@ -71,8 +71,7 @@ export function PlaceDialog({ looseEndId, onClose }: { looseEndId: string; onClo
           <span>Title, site or user name</span>
           <input
             ref={field}
-            className="secret-input"
-            style={{ fontFamily: "var(--face)" }}
+            className="secret-input in-face"
             autoComplete="off"
             spellCheck={false}
             onChange={(event) => setTyped(event.target.value)}

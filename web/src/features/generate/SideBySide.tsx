@@ -29,23 +29,17 @@ export function SideBySide({ bits, policy, shape, onTake }: Props) {
     <section aria-label="Side by side">
       <ProblemNote problem={problem} />
       <table className="plain sides" aria-busy={sides === null}>
-        <caption className="small quiet" style={{ textAlign: "left", paddingBottom: 4 }}>
+        <caption className="small quiet side-by-side-small">
           At least {bits} bits in each kind; length, presses and taps are means over 24 draws
         </caption>
         <thead>
           <tr>
-            <th style={{ width: 110 }}>Kind</th>
+            <th className="wide-110">Kind</th>
             <th>For example</th>
-            <th className="right" style={{ width: 64 }}>
-              Length
-            </th>
-            <th className="right" style={{ width: 92 }}>
-              Key presses
-            </th>
-            <th className="right" style={{ width: 110 }}>
-              Telephone taps
-            </th>
-            <th style={{ width: 70 }}>
+            <th className="right wide-64">Length</th>
+            <th className="right wide-92">Key presses</th>
+            <th className="right wide-110">Telephone taps</th>
+            <th className="wide-70">
               <span className="visually-hidden">acts</span>
             </th>
           </tr>
@@ -58,9 +52,7 @@ export function SideBySide({ bits, policy, shape, onTake }: Props) {
                 <>
                   <td className="sample" translate="no">
                     {side.draw.secret}
-                    <div className="small quiet" style={{ fontFamily: "var(--face)" }}>
-                      {side.draw.entropy_bits} bits
-                    </div>
+                    <div className="small quiet in-face">{side.draw.entropy_bits} bits</div>
                   </td>
                   <td className="right">{side.length.toFixed(0)}</td>
                   <td className="right">{side.key_presses.toFixed(0)}</td>

@@ -42,7 +42,7 @@ export const WordsBench = memo(function WordsBench({ shape, plain, onChange, onD
   const set = (part: Partial<WordsShape>) => onChange({ ...shape, ...part });
   return (
     <>
-      <div className="row spread" style={{ marginTop: 6 }}>
+      <div className="row spread above-6">
         <span className="small quiet">Words</span>
         <InputNumber
           aria-label="How many words"
@@ -51,7 +51,7 @@ export const WordsBench = memo(function WordsBench({ shape, plain, onChange, onD
           max={20}
           value={shape.words}
           onChange={(value) => typeof value === "number" && set({ words: value })}
-          style={{ width: 68 }}
+          className="wide-68"
         />
       </div>
       <Slider
@@ -61,7 +61,7 @@ export const WordsBench = memo(function WordsBench({ shape, plain, onChange, onD
         onChange={(words) => set({ words })}
         ariaLabelForHandle="How many words"
         tooltip={{ open: false }}
-        style={{ margin: "0 6px 4px" }}
+        className="words-bench-slider"
       />
       {plain ? (
         <p className="small quiet">
@@ -102,12 +102,7 @@ export const WordsBench = memo(function WordsBench({ shape, plain, onChange, onD
             options={ADDITIONS}
             onChange={(addition) => set({ addition })}
           />
-          <button
-            type="button"
-            className="link small"
-            style={{ textAlign: "left" }}
-            onClick={() => setDice(true)}
-          >
+          <button type="button" className="link small to-left" onClick={() => setDice(true)}>
             take real dice instead…
           </button>
         </>

@@ -5,7 +5,7 @@ type Props = { drawn: Schema["DrawOut"] | null; policy: Policy; atSite: boolean 
 
 /** The bits, and the sentence that explains them. */
 export function WorthLine({ drawn, policy, atSite }: Props) {
-  if (!drawn) return <b style={{ fontSize: 21 }}>no secret</b>;
+  if (!drawn) return <b className="size-21">no secret</b>;
   const size = power(drawn.space_size_log10);
   const count = (
     <>
@@ -15,8 +15,8 @@ export function WorthLine({ drawn, policy, atSite }: Props) {
   );
   if (drawn.entropy_bits === null)
     return (
-      <div className="row" style={{ alignItems: "baseline", gap: 14 }}>
-        <b style={{ fontSize: 21 }}>
+      <div className="row worth-line-row">
+        <b className="size-21">
           about 10<sup>{Math.floor(drawn.space_size_log10)}</sup> guesses
         </b>
         <span>chosen text: no bits, however it was taken</span>
@@ -25,8 +25,8 @@ export function WorthLine({ drawn, policy, atSite }: Props) {
   const chosen = drawn.looked_at > 1;
   return (
     <div>
-      <div className="row" style={{ alignItems: "baseline", gap: 14 }}>
-        <b style={{ fontSize: 21 }}>
+      <div className="row worth-line-row">
+        <b className="size-21">
           {drawn.is_exact && !chosen ? "" : "at least "}
           {drawn.entropy_bits} bits
         </b>
@@ -35,7 +35,7 @@ export function WorthLine({ drawn, policy, atSite }: Props) {
         </span>
       </div>
       {chosen && (
-        <p className="small quiet" style={{ marginTop: 4 }}>
+        <p className="small quiet above-4">
           {drawn.whole_bits} bits for the draw; you could have ended with{" "}
           {drawn.looked_at.toLocaleString("en")} texts by now, and choosing among them costs at most{" "}
           {((drawn.whole_bits ?? 0) - drawn.entropy_bits).toFixed(2)}.

@@ -37,14 +37,14 @@ export default function EventsPage() {
   const rows = useVirtualRows(scroller, events.length, 0, () => 36);
 
   return (
-    <main className="page" style={{ height: "100%", display: "flex", flexDirection: "column" }}>
-      <header className="row spread" style={{ marginBottom: 14 }}>
+    <main className="page fills-height">
+      <header className="row spread below-14">
         <h1>Events</h1>
         <div className="row">
           <Select<Schema["EventKind"] | "all">
             aria-label="Kind of event"
             value={kind ?? "all"}
-            style={{ width: 190 }}
+            className="wide-190"
             onChange={(value) => setKind(value === "all" ? null : value)}
             options={[
               { value: "all", label: "everything" },
@@ -60,21 +60,19 @@ export default function EventsPage() {
             value={text}
             autoComplete="off"
             spellCheck={false}
-            style={{ width: 260 }}
+            className="wide-260"
             onChange={(event) => setText(event.target.value)}
           />
         </div>
       </header>
       <ProblemNote problem={error} />
-      <p className="small quiet" style={{ marginBottom: 8 }}>
-        {data ? count(events.length, "event") : "…"}
-      </p>
+      <p className="small quiet below-8">{data ? count(events.length, "event") : "…"}</p>
       <div
         ref={scroller}
         role="list"
         aria-label="Events, newest first"
         tabIndex={0}
-        style={{ overflow: "auto", flex: 1 }}
+        className="scrolls"
       >
         <div style={{ height: rows.height, position: "relative" }}>
           {rows.items.map(({ index, start }) => {

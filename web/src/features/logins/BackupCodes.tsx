@@ -60,14 +60,14 @@ export function BackupCodes(props: { login: Schema["LoginSheet"]; onClose: () =>
               <tbody>
                 {codes.map((code, place) => (
                   <tr key={place}>
-                    <td className="mono" style={{ fontSize: 15 }}>
+                    <td className="mono size-15">
                       {code.used_at ? <s>{code.code}</s> : code.code}
                     </td>
                     <td className="quiet">
                       {code.used_at && `used ${dayAndTime(code.used_at, now)}`}
                     </td>
                     <td className="right">
-                      <span className="row" style={{ gap: 12, justifyContent: "flex-end" }}>
+                      <span className="row backup-codes-row">
                         {!code.used_at && (
                           <button
                             type="button"

@@ -21,7 +21,7 @@ export default function BinPage() {
 
   return (
     <main className="page">
-      <header className="row spread" style={{ marginBottom: 16 }}>
+      <header className="row spread below-16">
         <div>
           <p className="small">
             <Link to="/logins">Logins</Link>

@@ -50,12 +50,10 @@ export function CodeLine(props: {
     <>
       {shown ? (
         <span>
-          <span className="mono" style={{ fontSize: 20 }}>
-            {grouped(shown.code)}
-          </span>{" "}
+          <span className="mono size-20">{grouped(shown.code)}</span>{" "}
           <span className="small quiet">for {left_s} s more</span>
           {left_s <= LITTLE_S && (
-            <span className="small" style={{ display: "block" }}>
+            <span className="small code-line-small">
               little time: the next is <span className="mono">{grouped(shown.next_code)}</span>
             </span>
           )}

@@ -20,12 +20,10 @@ export function FurtherFields({ fields, onChange, register }: Props) {
   const change = (id: number, part: Partial<FieldDraft>) =>
     onChange(fields.map((f) => (f.id === id ? { ...f, ...part } : f)));
   return (
-    <fieldset className="stack" style={{ border: 0, padding: 0, margin: 0 }}>
-      <legend className="small quiet" style={{ padding: 0 }}>
-        Further fields
-      </legend>
+    <fieldset className="stack further-fields-stack">
+      <legend className="small quiet further-fields-small">Further fields</legend>
       {fields.map((f) => (
-        <div className="row" key={f.id} style={{ flexWrap: "nowrap" }}>
+        <div className="row one-line" key={f.id}>
           <Input
             aria-label="Name of the field"
             placeholder="name"
@@ -33,7 +31,7 @@ export function FurtherFields({ fields, onChange, register }: Props) {
             disabled={f.kept}
             autoComplete="off"
             onChange={(event) => change(f.id, { name: event.target.value })}
-            style={{ width: 150 }}
+            className="wide-150"
           />
           {f.secret ? (
             <input

@@ -48,7 +48,7 @@ export function HistoryPart(props: {
         )}
       </header>
       <Splice bars={barsOf(login, now)} now={now} />
-      <p className="small" style={{ marginBottom: 6 }}>
+      <p className="small below-6">
         Current secret since {dayAndTime(login.secret_since_at, now)} (
         {age(login.secret_since_at, now)})
       </p>
@@ -94,7 +94,7 @@ function Worth({ of }: { of: Compared | undefined }) {
     of.shared_end > 2 && `the last ${of.shared_end}`,
   ].filter(Boolean);
   return (
-    <div className="row small" style={{ gap: 12, margin: "2px 0 4px" }}>
+    <div className="row small history-part-row">
       <SmallRuler log10={of.guess_number_log10} />
       <span className="quiet">
         {of.length} characters
@@ -163,14 +163,14 @@ function EarlierLine(props: {
         {entry.field && <b>{entry.field}: </b>}
         {served(entry)}
         {props.shown !== undefined && (
-          <div style={{ fontSize: 15, marginTop: 5 }}>
+          <div className="history-part-div">
             <SecretText secret={props.shown} />
           </div>
         )}
         <Worth of={props.worth} />
       </td>
-      <td className="right" style={{ whiteSpace: "nowrap" }}>
-        <span className="row" style={{ gap: 12, justifyContent: "flex-end", flexWrap: "nowrap" }}>
+      <td className="right history-part-right">
+        <span className="row history-part-row-2">
           {acts.map((one) => (
             <button
               key={one.name}
@@ -194,7 +194,7 @@ function EarlierLine(props: {
             void restore();
           }}
         >
-          <p style={{ whiteSpace: "normal" }}>
+          <p className="wraps">
             {entry.field
               ? `${what.replace(/^t/, "T")} becomes current here, and the present one goes to the history.`
               : `It is staged as the new secret of a rotation; the current one holds until the site took it. Whoever learned it while it served could use it again: prefer a new one, unless the site itself went back to it.`}
@@ -211,7 +211,7 @@ function EarlierLine(props: {
             void remove();
           }}
         >
-          <p style={{ whiteSpace: "normal" }}>
+          <p className="wraps">
             {what.replace(/^t/, "T")} cannot be had back, except from a backup; nor will a new
             secret be held against it.
           </p>

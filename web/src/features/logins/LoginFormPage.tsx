@@ -125,13 +125,13 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
   const userNames = mostUsed((data?.logins ?? []).map((l) => l.user_name));
 
   return (
-    <main className="page" style={{ maxWidth: 1120 }}>
+    <main className="page at-most-1120">
       <p className="small">
         <Link to={back}>{login ? login.title : "Logins"}</Link>
       </p>
-      <h1 style={{ marginBottom: 16 }}>{login ? "Edit login" : "New login"}</h1>
+      <h1 className="below-16">{login ? "Edit login" : "New login"}</h1>
       <form onSubmit={submit} autoComplete="off">
-        <div className="two" style={{ gridTemplateColumns: "minmax(0,1fr) minmax(0,1fr)" }}>
+        <div className="two login-form-page-two">
           <div className="stack">
             <label className="field">
               <span>Title</span>
@@ -165,8 +165,8 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
             />
           </div>
           <div className="stack">
-            <div className="row" style={{ flexWrap: "nowrap", alignItems: "flex-end" }}>
-              <label className="field" style={{ flex: 1 }}>
+            <div className="row login-form-page-row">
+              <label className="field grow">
                 <span>Folder</span>
                 <Input {...text("folder")} list="folders" />
               </label>
@@ -175,7 +175,7 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
                   <option key={f}>{f}</option>
                 ))}
               </datalist>
-              <label className="field" style={{ flex: 1 }}>
+              <label className="field grow">
                 <span>Importance</span>
                 <Select
                   aria-label="Importance"
@@ -188,12 +188,12 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
                 />
               </label>
             </div>
-            <div className="row" style={{ flexWrap: "nowrap", alignItems: "flex-end" }}>
-              <label className="field" style={{ flex: 1 }}>
+            <div className="row login-form-page-row">
+              <label className="field grow">
                 <span>Who else is in charge (empty: myself)</span>
                 <Input {...text("owner")} />
               </label>
-              <label className="field" style={{ flex: 1 }}>
+              <label className="field grow">
                 <span>Expires on</span>
                 <Input
                   type="date"
@@ -217,8 +217,8 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
                 }))}
               />
             </label>
-            <div className="row" style={{ flexWrap: "nowrap", alignItems: "flex-end" }}>
-              <label className="field" style={{ flex: 1 }}>
+            <div className="row login-form-page-row">
+              <label className="field grow">
                 <span>Second factor</span>
                 <Select
                   aria-label="Second factor"
@@ -233,7 +233,7 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
                 />
               </label>
               {makesCodes(draft) && (
-                <div style={{ flex: 1 }}>
+                <div className="grow">
                   <SecretInput
                     ref={codeKey}
                     label={
@@ -276,7 +276,7 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
             />
           </div>
         </div>
-        <div className="stack" style={{ marginTop: 18 }}>
+        <div className="stack above-18">
           <ProblemNote problem={problem} />
           <div className="row">
             <Button type="primary" htmlType="submit" loading={busy}>

@@ -59,7 +59,7 @@ export default function LoginPage() {
 
   return (
     <main className="page">
-      <header className="row spread" style={{ marginBottom: 18 }}>
+      <header className="row spread below-18">
         <div>
           <p className="small">
             <Link to="/logins">Logins</Link>
@@ -115,7 +115,7 @@ export default function LoginPage() {
                       {HELD_BACK}
                     </span>
                   ) : (
-                    <span style={{ fontSize: 20 }}>
+                    <span className="size-20">
                       <SecretText secret={current} />
                     </span>
                   )}
@@ -155,7 +155,7 @@ export default function LoginPage() {
             ))}
             {login.notes && (
               <Fact name="Notes">
-                <span style={{ whiteSpace: "pre-wrap" }}>{login.notes}</span>
+                <span className="login-page-span">{login.notes}</span>
               </Fact>
             )}
             <Fact name="In charge">{login.owner || "myself"}</Fact>

@@ -91,13 +91,13 @@ export default function LoginsPage() {
   for (const l of data?.logins ?? []) folders.set(l.folder, (folders.get(l.folder) ?? 0) + 1);
 
   return (
-    <main className="page" style={{ height: "100%", display: "flex", flexDirection: "column" }}>
-      <header className="row spread" style={{ marginBottom: 16 }}>
-        <div className="row" style={{ gap: 18 }}>
+    <main className="page fills-height">
+      <header className="row spread below-16">
+        <div className="row gap-18">
           <h1>Logins</h1>
           <Input
             ref={search}
-            style={{ width: 300 }}
+            className="wide-300"
             aria-label="Find as you type"
             placeholder="Find as you type  (F)"
             autoComplete="off"
@@ -143,7 +143,7 @@ export default function LoginsPage() {
           </p>
         </div>
       ) : (
-        <div style={{ display: "flex", gap: 48, minHeight: 0, flex: 1 }}>
+        <div className="beside-facets">
           <div className="facets" role="group" aria-label="Folders">
             <FolderFacet
               label="All folders"
@@ -164,18 +164,14 @@ export default function LoginsPage() {
               />
             ))}
           </div>
-          <section
-            aria-label="Logins"
-            style={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column" }}
-          >
+          <section aria-label="Logins" className="main-column">
             <div className="cols head" style={COLUMNS}>
               <span>Login</span>
               <span>Site</span>
               <span>Marked</span>
               <button
                 type="button"
-                className="link"
-                style={{ textAlign: "left" }}
+                className="link to-left"
                 aria-pressed={gravest}
                 onClick={() => {
                   setGravest(!gravest);
@@ -187,7 +183,7 @@ export default function LoginsPage() {
               <span>Guesses, at the last check</span>
               <span className="right">Age</span>
             </div>
-            <div ref={scroller} role="list" style={{ overflow: "auto", flex: 1 }}>
+            <div ref={scroller} role="list" className="scrolls">
               <div style={{ height: virtual.height, position: "relative" }}>
                 {virtual.items.map(({ index, start }) => {
                   const r = rows[index];
@@ -227,7 +223,7 @@ export default function LoginsPage() {
                 })}
               </div>
             </div>
-            <p className="small quiet" style={{ padding: "8px 12px 0" }}>
+            <p className="small quiet logins-page-small">
               <kbd>U</kbd> copy user name · <kbd>Y</kbd> copy secret · <kbd>O</kbd> open site ·{" "}
               <kbd>R</kbd> rotate · <kbd>E</kbd> edit · <kbd>↵</kbd> open
             </p>
@@ -248,12 +244,9 @@ function LoginLine({ login, kinds, now }: LineProps) {
   ].filter(Boolean);
   return (
     <div className="cols" style={COLUMNS}>
-      <span style={{ minWidth: 0 }}>
+      <span className="may-shrink">
         <div className="name">
-          <Link
-            to={`/logins/${login.login_id}`}
-            style={{ color: "inherit", textDecoration: "none" }}
-          >
+          <Link to={`/logins/${login.login_id}`} className="plain-link">
             {login.title}
           </Link>
         </div>
@@ -265,7 +258,7 @@ function LoginLine({ login, kinds, now }: LineProps) {
       </span>
       <span className="sub">{login.domain || login.address}</span>
       <span className="small">{marks.join(", ")}</span>
-      <span className="row" style={{ gap: 4 }}>
+      <span className="row gap-4">
         {kinds.map((kind) => (
           <span key={kind} title={FINDING_LABELS[kind]}>
             <FindingShape kind={kind} />

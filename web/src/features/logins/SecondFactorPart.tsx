@@ -33,14 +33,14 @@ export function SecondFactorPart({
           </span>
         )}
         {login.second_factor === "setting_up" && (
-          <span style={{ flexBasis: "100%" }} className="small">
+          <span className="small whole-line">
             <b>Being set up:</b> give the site a code.{" "}
             <Button size="small" onClick={() => void accepted()}>
               The site accepted it
             </Button>
           </span>
         )}
-        <span style={{ flexBasis: "100%" }} className="small row">
+        <span className="small row whole-line">
           <button type="button" className="link" onClick={() => setSettingUp(true)}>
             {makesCodes(login) ? "set up anew…" : "set up…"}
           </button>

@@ -112,7 +112,7 @@ export const SecretChoice = forwardRef<SecretChoiceHandle, Props>(function Secre
   ].filter((o) => o !== false && o !== null && o !== "");
 
   return (
-    <section className="stack" aria-label="Secret" style={{ gap: 10 }}>
+    <section className="stack gap-10" aria-label="Secret">
       <div className="field">
         <span>Secret</span>
         <Radio.Group
@@ -125,7 +125,7 @@ export const SecretChoice = forwardRef<SecretChoiceHandle, Props>(function Secre
       </div>
       {kind === "drawn" && (
         <>
-          <div style={{ fontSize: 20, minHeight: 34 }}>
+          <div className="secret-choice-div">
             {drawn && (
               <Outgoing
                 secret={drawn.secret}
@@ -153,7 +153,7 @@ export const SecretChoice = forwardRef<SecretChoiceHandle, Props>(function Secre
               min={policy?.min_length ?? 4}
               max={policy?.max_length ?? 128}
               onChange={(value) => typeof value === "number" && setLength(value)}
-              style={{ width: 70 }}
+              className="wide-70"
             />
             <Button
               onClick={() => policy && void draw({ kind: "characters", length: held, policy })}

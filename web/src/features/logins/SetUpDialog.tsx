@@ -83,7 +83,7 @@ export function SetUpDialog({ login, onClose }: Props) {
           }}
         >
           <SecretInput ref={key} label="Or its key, or its otpauth address" />
-          <div style={{ marginTop: 10 }}>
+          <div className="above-10">
             <Button type="primary" htmlType="submit" disabled={busy}>
               Keep this key
             </Button>

@@ -79,7 +79,7 @@ export default function SignInPage() {
           </span>
         )}
       </header>
-      <div className="row" style={{ marginTop: -4 }}>
+      <div className="row sign-in-page-row">
         <Button size="small" onClick={beside.strip ? beside.close : () => void beside.open()}>
           {beside.strip ? "Back to the page" : "Beside the site"} <kbd>W</kbd>
         </Button>
@@ -125,7 +125,7 @@ export default function SignInPage() {
           <h3>Paste the secret</h3>
           {login.has_secret ? (
             <>
-              <p style={{ margin: "6px 0 2px", fontSize: 19 }}>
+              <p className="sign-in-page-p">
                 {shown === undefined ? (
                   <span className="held">•••• •••• ••••</span>
                 ) : (
@@ -156,7 +156,7 @@ export default function SignInPage() {
           </span>
           <div>
             <h3>Paste the code</h3>
-            <div className="acts" style={{ alignItems: "center" }}>
+            <div className="acts centred">
               <CodeLine login={login} guarded={acts.guarded} onCopied={() => setDone(4)} />
             </div>
           </div>
@@ -167,7 +167,7 @@ export default function SignInPage() {
 
   return (
     <main className="page">
-      <div style={{ width: 430 }}>
+      <div className="wide-430">
         <StripOrPage beside={beside} title={login.title}>
           {steps}
         </StripOrPage>

@@ -14,10 +14,10 @@ export function WhatFalls({ loginId }: { loginId: string }) {
   const others = falls.data ?? [];
   if (findings.length === 0 && others.length === 0) return null;
   return (
-    <section style={{ marginTop: 18 }}>
+    <section className="above-18">
       <h2>Findings and reach</h2>
       {findings.map((f) => (
-        <p key={f.kind} className="small row" style={{ gap: 8, flexWrap: "nowrap" }}>
+        <p key={f.kind} className="small row what-falls-small">
           <FindingShape kind={f.kind} />
           <span>
             {FINDING_LABELS[f.kind]}: {f.evidence}
@@ -25,7 +25,7 @@ export function WhatFalls({ loginId }: { loginId: string }) {
         </p>
       ))}
       {others.length > 0 && (
-        <p className="small" style={{ marginTop: 6 }}>
+        <p className="small above-6">
           If it falls, so do{" "}
           {others.slice(0, SHOWN).map((o, i) => (
             <span key={o.login_id}>

@@ -42,9 +42,9 @@ export default function PoliciesPage() {
 
   return (
     <main className="page">
-      <header className="row spread" style={{ marginBottom: 16 }}>
+      <header className="row spread below-16">
         <h1>Site policies</h1>
-        <span className="row" style={{ gap: 10 }}>
+        <span className="row gap-10">
           <PolicyFiles />
           <Button type="primary" onClick={() => setEditing({ policy: null })}>
             New policy <kbd>N</kbd>
@@ -62,10 +62,10 @@ export default function PoliciesPage() {
         <table className="plain">
           <thead>
             <tr>
-              <th style={{ width: 210 }}>Policy</th>
+              <th className="wide-210">Policy</th>
               <th>Takes</th>
-              <th style={{ width: 150 }}>Source</th>
-              <th style={{ width: 190 }}>
+              <th className="wide-150">Source</th>
+              <th className="wide-190">
                 <span className="visually-hidden">acts</span>
               </th>
             </tr>
@@ -93,7 +93,7 @@ export default function PoliciesPage() {
                     </p>
                   )}
                   {one.worth && (
-                    <p className="small row" style={{ gap: 12, marginTop: 3 }}>
+                    <p className="small row policies-page-small">
                       <SecretText secret={one.worth.example} />
                       <span className="quiet">
                         for example; {one.worth.length} characters are worth{" "}
@@ -112,7 +112,7 @@ export default function PoliciesPage() {
                   <div className="quiet">{day(one.changed_at)}</div>
                 </td>
                 <td className="right">
-                  <span className="row" style={{ justifyContent: "flex-end", gap: 14 }}>
+                  <span className="row policies-page-row">
                     <button
                       type="button"
                       className="link"
@@ -174,7 +174,7 @@ const SHOWN = 5;
 function UsedBy({ logins }: { logins: Schema["UsedByOut"][] }) {
   const ordered = [...logins].sort((a, b) => Number(b.is_broken) - Number(a.is_broken));
   return (
-    <p className="small quiet" style={{ marginTop: 3 }}>
+    <p className="small quiet above-3">
       holds for{" "}
       {ordered.slice(0, SHOWN).map((l, i) => (
         <span key={l.login_id}>

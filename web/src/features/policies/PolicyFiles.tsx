@@ -23,7 +23,7 @@ export function PolicyFiles() {
 
   return (
     <>
-      <span className="row" style={{ gap: 10 }}>
+      <span className="row gap-10">
         <Button disabled={busy} onClick={() => input.current?.click()}>
           Bring in…
         </Button>
@@ -50,7 +50,7 @@ export function PolicyFiles() {
         />
       </span>
       {(problem !== null || brought) && (
-        <div style={{ flexBasis: "100%" }} role="status">
+        <div className="whole-line" role="status">
           <ProblemNote problem={problem} />
           {brought && (
             <p className="small">

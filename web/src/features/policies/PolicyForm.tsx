@@ -69,7 +69,7 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
     <Modal
       open
       width={760}
-      style={{ top: 24 }}
+      className="policy-form-modal"
       styles={{ body: { maxHeight: "calc(100vh - 170px)", overflow: "auto" } }}
       title={props.policy ? `Policy of ${props.policy.name}` : "A new site policy"}
       okText="Save"
@@ -78,12 +78,12 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
       onCancel={props.onClose}
     >
       <div className="stack">
-        <div className="row" style={{ flexWrap: "nowrap" }}>
-          <label className="field" style={{ flex: 1 }}>
+        <div className="row one-line">
+          <label className="field grow">
             <span>Name</span>
             <Input value={name} autoComplete="off" onChange={(e) => setName(e.target.value)} />
           </label>
-          <label className="field" style={{ flex: 1 }}>
+          <label className="field grow">
             <span>Sites (domains, with commas)</span>
             <Input
               value={domains}
@@ -92,8 +92,8 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
             />
           </label>
         </div>
-        <div className="row" style={{ flexWrap: "nowrap", alignItems: "flex-end" }}>
-          <label className="field" style={{ flex: 1 }}>
+        <div className="row policy-form-row">
+          <label className="field grow">
             <span>
               The site&apos;s own words, rule attribute or input element (fills in what is sure)
             </span>
@@ -145,10 +145,10 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
             const own = policy.classes.find((c) => c.name === key);
             const usual = own?.characters ?? STANDARD[key]?.characters ?? "";
             return (
-              <div className="row" key={key} style={{ flexWrap: "nowrap" }}>
+              <div className="row one-line" key={key}>
                 <Checkbox
                   checked={own !== undefined}
-                  style={{ width: 120 }}
+                  className="wide-120"
                   onChange={(e) =>
                     setPolicy(
                       withClass(
@@ -168,7 +168,7 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
                       value={own.characters}
                       autoComplete="off"
                       spellCheck={false}
-                      style={{ fontFamily: "var(--mono)", flex: 1 }}
+                      className="policy-form-input"
                       onChange={(e) =>
                         setPolicy(withClass(policy, key, { ...own, characters: e.target.value }))
                       }
@@ -194,20 +194,20 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
           },
         )}
         <Neighbours policy={policy} onChange={set} />
-        <div className="row" style={{ flexWrap: "nowrap", alignItems: "flex-end", gap: 20 }}>
-          <label className="field" style={{ flex: 1 }}>
+        <div className="row policy-form-row-2">
+          <label className="field grow">
             <span>Characters that it refuses</span>
             <Input
               value={policy.excluded}
               autoComplete="off"
               spellCheck={false}
-              style={{ fontFamily: "var(--mono)" }}
+              className="in-mono"
               onChange={(e) => set({ excluded: e.target.value })}
             />
           </label>
           <Checkbox
             checked={policy.folds_case ?? false}
-            style={{ paddingBottom: 6 }}
+            className="policy-form-checkbox"
             onChange={(e) => set({ folds_case: e.target.checked })}
           >
             Treats upper and lower case alike
@@ -232,12 +232,12 @@ function Number(props: {
       min={0}
       value={props.value}
       onChange={props.onChange}
-      style={{ width: 72 }}
+      className="wide-72"
     />
   );
   if (props.beside)
     return (
-      <span className="row small quiet" style={{ gap: 5, flexWrap: "nowrap" }}>
+      <span className="row small quiet policy-form-row-3">
         {props.label} {field}
       </span>
     );
@@ -254,13 +254,13 @@ function Neighbours(props: { policy: Policy; onChange: (part: Partial<Policy>) =
   const { policy, onChange } = props;
   const [forbidden, setForbidden] = useState((policy.forbidden ?? []).join(", "));
   const text = (key: "first_from" | "last_from", label: string) => (
-    <label className="field" style={{ flex: 1 }}>
+    <label className="field grow">
       <span>{label}</span>
       <Input
         value={policy[key] ?? ""}
         autoComplete="off"
         spellCheck={false}
-        style={{ fontFamily: "var(--mono)" }}
+        className="in-mono"
         onChange={(e) => onChange({ [key]: e.target.value || null })}
       />
     </label>
@@ -289,10 +289,10 @@ function Neighbours(props: { policy: Policy; onChange: (part: Partial<Policy>) =
           onChange={(v) => onChange({ keeps_first: v || null })}
         />
       </div>
-      <div className="row" style={{ flexWrap: "nowrap", alignItems: "flex-end" }}>
+      <div className="row policy-form-row">
         {text("first_from", "Begins with one of")}
         {text("last_from", "Ends with one of")}
-        <label className="field" style={{ flex: 1.4 }}>
+        <label className="field policy-form-field">
           <span>Forbidden texts, with commas</span>
           <Input
             value={forbidden}

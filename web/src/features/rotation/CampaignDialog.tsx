@@ -72,20 +72,14 @@ export function CampaignDialog({ onClose }: { onClose: () => void }) {
         {way === "hand" ? (
           <>
             <input
-              className="secret-input"
-              style={{ fontFamily: "var(--face)" }}
+              className="secret-input in-face"
               aria-label="Find logins"
               placeholder="Title, user name, address, tag…"
               autoComplete="off"
               spellCheck={false}
               onChange={(event) => setTyped(event.target.value)}
             />
-            <div
-              role="group"
-              aria-label="Logins"
-              tabIndex={0}
-              style={{ maxHeight: 260, overflow: "auto" }}
-            >
+            <div role="group" aria-label="Logins" tabIndex={0} className="campaign-dialog-logins">
               {found.slice(0, SHOWN).map((login) => (
                 <div key={login.login_id}>
                   <Checkbox

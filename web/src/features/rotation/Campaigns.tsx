@@ -49,8 +49,8 @@ function CampaignPart({ campaign }: { campaign: Schema["CampaignOut"] }) {
   });
 
   return (
-    <section style={{ marginBottom: 28 }} aria-label={`Campaign of ${day(campaign.begun_at)}`}>
-      <header className="row spread" style={{ marginBottom: 6 }}>
+    <section className="below-28" aria-label={`Campaign of ${day(campaign.begun_at)}`}>
+      <header className="row spread below-6">
         <h2>
           Campaign of {day(campaign.begun_at)}: {campaign.done_count} of {total}
         </h2>
@@ -84,8 +84,7 @@ function CampaignPart({ campaign }: { campaign: Schema["CampaignOut"] }) {
       />
       <ProblemNote problem={goOn.error ?? drive.error ?? end.error} />
       <ol
-        className="small"
-        style={{ columns: 3, margin: "6px 0", paddingLeft: 28, maxHeight: 220, overflow: "auto" }}
+        className="small campaigns-its-logins-in"
         tabIndex={0}
         aria-label="Its logins in the order of work"
       >

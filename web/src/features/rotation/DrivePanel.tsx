@@ -42,7 +42,7 @@ export function DrivePanel({ rotation, driven }: Props) {
       {data.allowed && !busy && (
         <>
           <p className="small">It would, and stop at anything unexpected:</p>
-          <ol className="small" style={{ margin: "4px 0 10px", paddingLeft: 22 }}>
+          <ol className="small drive-panel-small">
             {data.plan.map((line) => (
               <li key={line}>{line}</li>
             ))}
@@ -57,7 +57,7 @@ export function DrivePanel({ rotation, driven }: Props) {
           Stop
         </Button>
       )}
-      <ol className="small" role="status" style={{ margin: "8px 0", paddingLeft: 22 }}>
+      <ol className="small drive-panel-small-2" role="status">
         {data.steps.map((line, i) => (
           <li key={i}>{line}</li>
         ))}

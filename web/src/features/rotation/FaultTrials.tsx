@@ -56,7 +56,7 @@ export function FaultTrials({ rotation }: { rotation: Schema["RotationOut"] }) {
               : `the first ${trial.characters} characters alone`}
             .
           </p>
-          <div className="row" style={{ marginTop: 6 }}>
+          <div className="row above-6">
             <Button size="small" type="primary" onClick={() => void copyTrial(trial)}>
               Copy this
             </Button>

@@ -40,7 +40,7 @@ export function FaultsSaid(props: { found: Schema["FaultsOut"]; rotation: Schema
         draw is made for that.
       </p>
       {rotation.state === "verified" ? (
-        <Button size="small" style={{ marginTop: 6 }} onClick={() => again.mutate()}>
+        <Button size="small" className="above-6" onClick={() => again.mutate()}>
           Draw a better one
         </Button>
       ) : (

@@ -32,11 +32,11 @@ export default function HandOverPage() {
   const holds = rotation.state === "accepted" || rotation.state === "verified";
   return (
     <main className="page">
-      <div className="two" style={{ gridTemplateColumns: "430px minmax(0, 1fr)" }}>
+      <div className="two hand-over-page-two">
         <StripOrPage beside={beside} title={rotation.title}>
           <HandOverSteps over={over} rotation={rotation} />
         </StripOrPage>
-        <aside aria-label="What is kept" className="stack" style={{ maxWidth: 520 }}>
+        <aside aria-label="What is kept" className="stack at-most-520">
           <h2>{STATE_SAYS[rotation.state].replace(/^./, (c) => c.toUpperCase())}</h2>
           <p>
             {rotation.is_sign_up
@@ -54,9 +54,7 @@ export default function HandOverPage() {
             <tbody>
               {[...rotation.steps].reverse().map((s, i) => (
                 <tr key={i}>
-                  <td style={{ width: 190 }} className="quiet">
-                    {dayAndTime(s.at, now)}
-                  </td>
+                  <td className="quiet wide-190">{dayAndTime(s.at, now)}</td>
                   <td>{EVENT_SAYS[s.event]}</td>
                 </tr>
               ))}

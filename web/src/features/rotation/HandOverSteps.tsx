@@ -33,10 +33,7 @@ export function HandOverSteps({ over, rotation }: Props) {
       <header className="row spread">
         <div>
           <h1>
-            <Link
-              to={`/logins/${rotation.login_id}`}
-              style={{ color: "inherit", textDecoration: "none" }}
-            >
+            <Link to={`/logins/${rotation.login_id}`} className="plain-link">
               {rotation.title}
             </Link>
           </h1>
@@ -48,7 +45,7 @@ export function HandOverSteps({ over, rotation }: Props) {
           </span>
         )}
       </header>
-      <div className="row" style={{ gap: 8, marginTop: -12 }}>
+      <div className="row hand-over-steps-row">
         <span className="small quiet">{rotation.user_name}</span>
         {rotation.user_name && (
           <Button size="small" onClick={() => void over.copyUserName()}>
@@ -95,7 +92,7 @@ export function HandOverSteps({ over, rotation }: Props) {
       >
         <p className="small quiet">{rotation.address || "no address stored"}</p>
         {rotation.is_open && rotation.address && (
-          <div className="acts" style={{ alignItems: "center" }}>
+          <div className="acts centred">
             <Button type={step === "open" ? "primary" : "default"} onClick={over.openSite}>
               {over.changePage ? "Open its change page" : "Open the site"} <kbd>2</kbd>
             </Button>
@@ -125,7 +122,7 @@ export function HandOverSteps({ over, rotation }: Props) {
         )}
         {rotation.staged_length !== null && !accepted && rotation.is_open && (
           <>
-            <p style={{ margin: "6px 0 2px", fontSize: 19 }}>
+            <p className="hand-over-steps-p">
               {over.shown === null ? (
                 <span className="held">
                   {"•".repeat(rotation.staged_length).replace(/(.{4})/g, "$1 ")}

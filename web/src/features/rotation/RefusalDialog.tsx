@@ -71,12 +71,12 @@ export function RefusalDialog({ rotation, strip, onDone, onClose }: Props) {
       onCancel={onClose}
       onOk={() => void tell()}
     >
-      <div className="stack" style={{ gap: 12 }}>
+      <div className="stack gap-12">
         <Radio.Group
           aria-label="Why it refused"
           value={kind}
           onChange={(change) => setKind(change.target.value as Kind)}
-          style={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 6 }}
+          className="refusal-dialog-why-it-refused"
           options={KINDS.map(([value, label]) => ({ value, label }))}
         />
         {needsLength && (

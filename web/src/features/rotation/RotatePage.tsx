@@ -22,7 +22,7 @@ export default function RotatePage() {
   const ended = data?.filter((r) => !r.is_open) ?? [];
   return (
     <main className="page">
-      <header className="row spread" style={{ marginBottom: 16 }}>
+      <header className="row spread below-16">
         <h1>Rotate</h1>
         <Button onClick={() => setPlanning(true)}>
           New campaign… <kbd>N</kbd>
@@ -62,13 +62,13 @@ function DueTable({ now }: { now: number }) {
     .sort((a, b) => String(a.due_on).localeCompare(String(b.due_on)));
   if (!due.length) return null;
   return (
-    <section style={{ marginBottom: 28 }}>
-      <h2 style={{ marginBottom: 6 }}>Due</h2>
+    <section className="below-28">
+      <h2 className="below-6">Due</h2>
       <table className="plain">
         <thead>
           <tr>
-            <th style={{ width: "34%" }}>Login</th>
-            <th style={{ width: "36%" }}>Why</th>
+            <th className="wide-34-percent">Login</th>
+            <th className="wide-36-percent">Why</th>
             <th>By</th>
             <th>Age</th>
           </tr>
@@ -100,13 +100,13 @@ function DueTable({ now }: { now: number }) {
 
 function RotationTable(props: { title: string; rotations: Schema["RotationOut"][]; now: number }) {
   return (
-    <section style={{ marginBottom: 28 }}>
-      <h2 style={{ marginBottom: 6 }}>{props.title}</h2>
+    <section className="below-28">
+      <h2 className="below-6">{props.title}</h2>
       <table className="plain">
         <thead>
           <tr>
-            <th style={{ width: "34%" }}>Login</th>
-            <th style={{ width: "36%" }}>Stands at</th>
+            <th className="wide-34-percent">Login</th>
+            <th className="wide-36-percent">Stands at</th>
             <th>Begun</th>
             <th>Last step</th>
           </tr>

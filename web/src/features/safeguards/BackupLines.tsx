@@ -19,7 +19,7 @@ export function BackupLines(props: {
         min={1}
         max={1000}
         onChange={(v) => v !== null && onChange({ [name]: v })}
-        style={{ width: 72 }}
+        className="wide-72"
       />
       {label}
     </>
@@ -34,7 +34,7 @@ export function BackupLines(props: {
           min={0}
           max={8784}
           onChange={(v) => v !== null && onChange({ backup_every_h: v })}
-          style={{ width: 92 }}
+          className="wide-92"
         />
         hours (0: never) into
         <Input
@@ -43,7 +43,7 @@ export function BackupLines(props: {
           placeholder={held.backup_folder}
           autoComplete="off"
           spellCheck={false}
-          style={{ width: 330 }}
+          className="wide-330"
           onChange={(event) => onChange({ backup_place: event.target.value })}
         />
       </Line>

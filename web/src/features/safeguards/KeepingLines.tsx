@@ -31,7 +31,7 @@ export function HistoryLine(props: {
         min={0}
         max={36500}
         onChange={(v) => v !== null && props.onKeep(v)}
-        style={{ width: 92 }}
+        className="wide-92"
       />
       days (0: for ever); as many as the site remembers stay in any case
       {data && data.secret_count > 0 && (
@@ -71,7 +71,7 @@ export function KeptOutLine(props: { kept_out: string[]; onChange: (kept_out: st
       <Input.TextArea
         aria-label="Places kept out, one a line"
         rows={Math.min(6, Math.max(1, props.kept_out.length))}
-        style={{ width: 320 }}
+        className="wide-320"
         autoComplete="off"
         spellCheck={false}
         value={props.kept_out.join("\n")}

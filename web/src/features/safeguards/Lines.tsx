@@ -42,7 +42,7 @@ export function ServiceLine(props: {
         placeholder="https://…"
         autoComplete="off"
         spellCheck={false}
-        style={{ width: 320 }}
+        className="wide-320"
         onChange={(event) => props.onAddress(event.target.value)}
       />
       <span>{props.children}</span>

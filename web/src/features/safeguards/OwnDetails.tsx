@@ -41,7 +41,7 @@ function Form({ held, budgets }: FormProps) {
     });
 
   return (
-    <section className="stack" style={{ gap: 10, marginTop: 26 }} aria-label="Own details">
+    <section className="stack own-details-own-details" aria-label="Own details">
       <header className="row spread">
         <h2>What others could guess of you</h2>
         <Button type="primary" onClick={() => void save()} disabled={!changed}>
@@ -85,7 +85,7 @@ function Form({ held, budgets }: FormProps) {
                       <Powers text={b.basis} />
                     </span>
                   </td>
-                  <td style={{ verticalAlign: "top" }}>
+                  <td className="own-details-td">
                     <InputNumber
                       aria-label={`Guesses a second, ${b.label}`}
                       value={rates[b.code] ?? b.usual_rate_per_s}
@@ -94,7 +94,7 @@ function Form({ held, budgets }: FormProps) {
                       formatter={(v) => spoken(Number(v))}
                       parser={(v) => Number(v)}
                       onChange={(v) => setRate(b, v)}
-                      style={{ width: 116 }}
+                      className="wide-116"
                     />
                     {rates[b.code] !== undefined && (
                       <button

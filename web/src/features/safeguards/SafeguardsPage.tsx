@@ -62,8 +62,8 @@ function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
 
   const off = offOf(held);
   return (
-    <main className="page" style={{ maxWidth: 980 }}>
-      <header className="row spread" style={{ marginBottom: 10 }}>
+    <main className="page at-most-980">
+      <header className="row spread below-10">
         <h1>Settings and safeguards</h1>
         <div className="row">
           {changed && <span className="small quiet">not saved yet</span>}
@@ -76,7 +76,7 @@ function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
         </div>
       </header>
       <ProblemNote problem={problem} />
-      <p style={{ marginBottom: 14 }}>
+      <p className="below-14">
         {off.length ? (
           <>
             <b>Off or missing:</b> {off.join("; ")}.
@@ -88,8 +88,8 @@ function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
       <table className="plain dense">
         <thead>
           <tr>
-            <th style={{ width: 250 }}>Safeguard</th>
-            <th style={{ width: 110 }}>State</th>
+            <th className="wide-250">Safeguard</th>
+            <th className="wide-110">State</th>
             <th>Setting</th>
           </tr>
         </thead>
@@ -102,7 +102,7 @@ function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
               min={30}
               max={28800}
               onChange={(v) => v !== null && set({ lock_after_s: v })}
-              style={{ width: 92 }}
+              className="wide-92"
             />
             seconds without a key or a click; also by the key L
           </Line>
@@ -114,7 +114,7 @@ function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
               min={0}
               max={3600}
               onChange={(v) => v !== null && set({ clipboard_clear_s: v })}
-              style={{ width: 92 }}
+              className="wide-92"
             />
             seconds (0: never); once the window is in front again, if it is not
           </Line>
@@ -135,7 +135,7 @@ function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
               <Select
                 aria-label={`Passphrase before ${ACTS[act]}`}
                 value={wanted.proof_before[act]}
-                style={{ width: 260 }}
+                className="wide-260"
                 onChange={(rule: Rule) =>
                   set({ proof_before: { ...wanted.proof_before, [act]: rule } })
                 }
@@ -154,7 +154,7 @@ function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
               min={1}
               max={240}
               onChange={(v) => v !== null && set({ proof_minutes: v })}
-              style={{ width: 92 }}
+              className="wide-92"
             />
             minutes since the passphrase was last given
           </Line>
@@ -232,7 +232,7 @@ function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
         </tbody>
       </table>
       <OwnDetails />
-      <p className="small quiet" style={{ marginTop: 14 }}>
+      <p className="small quiet above-14">
         Vault: {held.vault_path}
         <br />
         Backups: {held.backup_folder}

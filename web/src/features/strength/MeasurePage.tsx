@@ -52,8 +52,8 @@ export default function MeasurePage() {
   };
 
   return (
-    <main className="page" style={{ maxWidth: 1180 }}>
-      <header className="row spread" style={{ marginBottom: 14 }}>
+    <main className="page at-most-1180">
+      <header className="row spread below-14">
         <h1>Measure a secret of your own</h1>
         <div className="row">
           <Button onClick={() => setBeside(!beside)} aria-expanded={beside}>
@@ -80,7 +80,7 @@ export default function MeasurePage() {
         </section>
       )}
       <div className={beside ? "beside" : undefined}>
-        <section className="stack" style={{ gap: 10 }} aria-label="First secret">
+        <section className="stack gap-10" aria-label="First secret">
           <SecretInput
             ref={first}
             label={beside ? "First secret" : "Secret"}
@@ -95,7 +95,7 @@ export default function MeasurePage() {
           />
         </section>
         {beside && (
-          <section className="stack" style={{ gap: 10 }} aria-label="Second secret">
+          <section className="stack gap-10" aria-label="Second secret">
             <SecretInput
               ref={second}
               label="Second secret"

@@ -56,7 +56,7 @@ export function CreateVault({ path, onEntered }: Props) {
 
   const guesses = measure?.guess_number_log10 ?? null;
   return (
-    <main className="entrance" style={{ paddingTop: 40, maxWidth: 720 }}>
+    <main className="entrance create-vault-entrance">
       <div className="brand">
         <KnotMark /> New Knot
       </div>
@@ -117,12 +117,12 @@ export function CreateVault({ path, onEntered }: Props) {
         </div>
       </form>
       {words && (
-        <section className="stack" style={{ gap: 6 }} aria-label="Words offered">
+        <section className="stack gap-6" aria-label="Words offered">
           <p className="small quiet">
             Or take words drawn for you: six from a list of 7,776, one of 2<sup>77</sup> equally
             likely ({words.entropy_bits} bits).
           </p>
-          <p style={{ fontFamily: "var(--mono)", fontSize: 18 }} translate="no">
+          <p className="create-vault-p" translate="no">
             {words.words.join(" ")}
           </p>
           <div className="row small">

@@ -38,7 +38,7 @@ export function PassphraseOffer({ onUse }: { onUse: (text: string) => void }) {
   };
 
   return (
-    <section className="stack" style={{ gap: 8 }} aria-label="Drawn for you">
+    <section className="stack gap-8" aria-label="Drawn for you">
       <div className="row spread">
         <h2>Drawn for you</h2>
         <Radio.Group
@@ -53,7 +53,7 @@ export function PassphraseOffer({ onUse }: { onUse: (text: string) => void }) {
           ]}
         />
       </div>
-      <div className="unselectable" style={{ minHeight: 76 }}>
+      <div className="unselectable passphrase-offer-unselectable">
         {drawn && <DrawnText drawn={drawn} kept={kept} onKeep={toggle} />}
       </div>
       <ProblemNote problem={problem} />
@@ -69,7 +69,7 @@ export function PassphraseOffer({ onUse }: { onUse: (text: string) => void }) {
             min={4}
             max={10}
             onChange={(value) => typeof value === "number" && setWords(value)}
-            style={{ width: 64 }}
+            className="wide-64"
           />
         )}
       </div>

@@ -75,8 +75,8 @@ export default function PassphrasePage() {
 
   const known = facts.data;
   return (
-    <main className="page" style={{ maxWidth: 1180 }}>
-      <header style={{ marginBottom: 14 }}>
+    <main className="page at-most-1180">
+      <header className="below-14">
         <h1>The vault's passphrase</h1>
         <p className="small quiet">
           {known
@@ -100,7 +100,7 @@ export default function PassphrasePage() {
         </section>
       )}
       <div className="two">
-        <form className="stack" style={{ gap: 12 }} onSubmit={submit} autoComplete="off">
+        <form className="stack gap-12" onSubmit={submit} autoComplete="off">
           <SecretInput ref={current} label="Present passphrase" name="present" />
           <SecretInput
             ref={fresh}

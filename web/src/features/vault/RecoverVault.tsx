@@ -32,7 +32,7 @@ export function RecoverVault(props: { onEntered: (token: string) => void; onLeav
     if (same) recover.mutate();
   };
   return (
-    <main className="entrance" style={{ maxWidth: 620 }}>
+    <main className="entrance at-most-620">
       <div className="brand">
         <KnotMark /> New Knot
       </div>

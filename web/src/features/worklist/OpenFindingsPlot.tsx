@@ -41,7 +41,10 @@ export function OpenFindingsPlot({ worklist }: { worklist: Schema["Worklist"] })
     )
     .join("; ");
   return (
-    <figure style={{ margin: 0 }} aria-label={`findings by kind since ${since}: ${says}`}>
+    <figure
+      className="open-findings-plot-figure"
+      aria-label={`findings by kind since ${since}: ${says}`}
+    >
       <figcaption className="small quiet right" aria-hidden="true">
         by kind since {since}
       </figcaption>

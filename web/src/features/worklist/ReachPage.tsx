@@ -31,7 +31,7 @@ export default function ReachPage() {
     );
   return (
     <main className="page">
-      <header style={{ marginBottom: 10 }}>
+      <header className="below-10">
         <p className="small">
           <Link to="/">Worklist</Link>
         </p>
@@ -74,7 +74,7 @@ export default function ReachPage() {
             </g>
           ))}
         </svg>
-        <section aria-label="What falls with each" className="stack" style={{ gap: 14 }}>
+        <section aria-label="What falls with each" className="stack gap-14">
           <p className="small cord-legend">
             <span className="same">same secret</span> <span className="similar">similar</span>{" "}
             <span className="resets">can reset</span>
@@ -83,7 +83,7 @@ export default function ReachPage() {
             role="group"
             tabIndex={0}
             aria-label="Logins by what falls with them"
-            style={{ maxHeight: 250, overflow: "auto" }}
+            className="reach-page-logins-by-what"
           >
             <table className="plain dense small">
               <thead>
@@ -117,9 +117,9 @@ export default function ReachPage() {
                 role="group"
                 tabIndex={0}
                 aria-label="What falls, nearest first"
-                style={{ maxHeight: 220, overflow: "auto" }}
+                className="reach-page-what-falls-nearest"
               >
-                <ol className="small" style={{ margin: 0, paddingLeft: 22 }}>
+                <ol className="small reach-page-small">
                   {(falls.data ?? []).slice(0, LISTED_MOST).map((f) => (
                     <li key={f.login_id}>
                       {f.title}: {CORD_LABELS[f.by]}

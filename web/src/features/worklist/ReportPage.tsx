@@ -31,11 +31,11 @@ export default function ReportPage() {
     run(async () => saveAs(await reportContent(kind, wish), `what-to-do.${kind}`));
 
   return (
-    <main className="page" style={{ maxWidth: 1180 }}>
+    <main className="page at-most-1180">
       <p className="small">
         <Link to="/">Worklist</Link>
       </p>
-      <header className="row spread" style={{ marginBottom: 14 }}>
+      <header className="row spread below-14">
         <div>
           <h1>Report</h1>
           <p className="small quiet">
@@ -59,7 +59,7 @@ export default function ReportPage() {
         </div>
       </header>
       <ProblemNote problem={problem ?? error} />
-      <div className="row" style={{ gap: 24, marginBottom: 10 }}>
+      <div className="row report-page-row">
         <Radio.Group
           aria-label="Together by"
           value={grouped_by}
@@ -78,15 +78,15 @@ export default function ReportPage() {
       </div>
       {data && !lines.length && <p className="empty">There is nothing to report.</p>}
       {groups.map((group) => (
-        <section key={group} style={{ marginTop: 18 }}>
+        <section key={group} className="above-18">
           <h2>{group}</h2>
           <table className="plain dense">
             <thead>
               <tr>
-                <th style={{ width: 220 }}>Login</th>
-                <th style={{ width: 130 }}>Finding</th>
+                <th className="wide-220">Login</th>
+                <th className="wide-130">Finding</th>
                 <th>Evidence</th>
-                <th style={{ width: 280 }}>What to do</th>
+                <th className="wide-280">What to do</th>
               </tr>
             </thead>
             <tbody>

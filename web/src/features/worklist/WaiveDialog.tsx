@@ -35,13 +35,13 @@ export function WaiveDialog({ finding, onClose }: Props) {
       onOk={() => void give()}
       onCancel={onClose}
     >
-      <div className="stack" style={{ gap: 12 }}>
+      <div className="stack gap-12">
         <p className="small">{finding.evidence}.</p>
         <Radio.Group
           aria-label="Why it is accepted"
           value={reason}
           onChange={(event) => setReason(event.target.value as WaiverReason)}
-          style={{ display: "flex", flexDirection: "column", gap: 6 }}
+          className="waive-dialog-why-it-is"
         >
           {(Object.keys(REASONS) as WaiverReason[]).map((r) => (
             <Radio key={r} value={r}>
@@ -64,7 +64,7 @@ export function WaiveDialog({ finding, onClose }: Props) {
             type="date"
             value={until}
             onChange={(event) => setUntil(event.target.value)}
-            style={{ width: 170 }}
+            className="wide-170"
           />
         </label>
         <p className="small quiet">

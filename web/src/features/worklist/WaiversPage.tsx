@@ -35,8 +35,8 @@ export default function WaiversPage() {
   const past = (data ?? []).filter((w) => !w.holds);
 
   return (
-    <main className="page" style={{ maxWidth: 1180 }}>
-      <header className="row spread" style={{ marginBottom: 14 }}>
+    <main className="page at-most-1180">
+      <header className="row spread below-14">
         <div>
           <p className="small">
             <Link to="/">Worklist</Link>
@@ -56,7 +56,7 @@ export default function WaiversPage() {
       {held.length > 0 && <Table waivers={held} chosen={chosen} onToggle={toggle} />}
       {past.length > 0 && (
         <>
-          <h2 style={{ marginTop: 24 }}>Earlier ones</h2>
+          <h2 className="above-24">Earlier ones</h2>
           <Table waivers={past} />
         </>
       )}
@@ -76,14 +76,14 @@ function Table({ waivers, chosen, onToggle }: TableProps) {
       <thead>
         <tr>
           {onToggle && (
-            <th style={{ width: 30 }}>
+            <th className="wide-30">
               <span className="visually-hidden">chosen</span>
             </th>
           )}
           <th>Login</th>
           <th>Finding</th>
           <th>Accepted because</th>
-          <th style={{ width: 190 }}>Given, until</th>
+          <th className="wide-190">Given, until</th>
         </tr>
       </thead>
       <tbody>
@@ -106,7 +106,7 @@ function Table({ waivers, chosen, onToggle }: TableProps) {
               )}
             </td>
             <td>
-              <span className="row" style={{ gap: 6, flexWrap: "nowrap" }}>
+              <span className="row waivers-page-row">
                 <FindingShape kind={w.kind} /> {FINDING_LABELS[w.kind]}
               </span>
               <span className="small quiet">{w.evidence}</span>

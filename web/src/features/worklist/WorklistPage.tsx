@@ -96,17 +96,14 @@ export function WorklistPage() {
   for (const f of data.findings) counts.set(f.kind, (counts.get(f.kind) ?? 0) + 1);
 
   return (
-    <main className="page" style={{ height: "100%", display: "flex", flexDirection: "column" }}>
-      <header
-        className="row spread"
-        style={{ marginBottom: 18, alignItems: "flex-end", flexWrap: "nowrap", gap: 32 }}
-      >
-        <div style={{ minWidth: 0 }}>
+    <main className="page fills-height">
+      <header className="row spread worklist-page-row">
+        <div className="may-shrink">
           <h1>{heading(data)}</h1>
           <p className="small quiet">{basis(data, now)}</p>
           <NotChecked worklist={data} />
         </div>
-        <div className="row" style={{ gap: 24, flexWrap: "nowrap", flexShrink: 0 }}>
+        <div className="row worklist-page-row-2">
           <OpenFindingsPlot worklist={data} />
           <Link to="/reach">Reuse map</Link>
           <Link to="/report">Report</Link>
@@ -137,7 +134,7 @@ export function WorklistPage() {
           )}
         </div>
       ) : (
-        <div style={{ display: "flex", gap: 48, minHeight: 0, flex: 1 }}>
+        <div className="beside-facets">
           <div className="facets" role="group" aria-label="Kinds of finding">
             <Facet
               label="Everything"
@@ -160,28 +157,22 @@ export function WorklistPage() {
             ))}
             <hr />
             {chosen.length > 1 && (
-              <p className="small" style={{ padding: "0 12px" }}>
+              <p className="small worklist-page-small">
                 <button
                   type="button"
-                  className="link"
-                  style={{ textAlign: "left" }}
+                  className="link to-left"
                   onClick={() => campaign.mutate(chosen)}
                 >
                   Rotate these {count(chosen.length, "login")} as a campaign
                 </button>
               </p>
             )}
-            <p className="small quiet" style={{ padding: "0 12px" }}>
-              {renewed(data)}
-            </p>
-            <p className="small" style={{ padding: "0 12px" }}>
+            <p className="small quiet worklist-page-small">{renewed(data)}</p>
+            <p className="small worklist-page-small">
               <Link to="/waivers">{count(data.waived_count, "finding")} accepted</Link>
             </p>
           </div>
-          <section
-            aria-label="Findings, gravest first"
-            style={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column" }}
-          >
+          <section aria-label="Findings, gravest first" className="main-column">
             <div className="cols head" style={COLUMNS} aria-hidden="true">
               <span />
               <span>Login</span>
@@ -190,7 +181,7 @@ export function WorklistPage() {
               <span>Guesses</span>
               <span className="right">Age</span>
             </div>
-            <div ref={scroller} role="list" style={{ overflow: "auto", flex: 1 }}>
+            <div ref={scroller} role="list" className="scrolls">
               <div style={{ height: rows.height, position: "relative" }}>
                 {rows.items.map(({ index, start }) => {
                   const f = findings[index];
@@ -207,7 +198,7 @@ export function WorklistPage() {
                     >
                       <FindingLine finding={f} now={now} />
                       {index === here && f.loose_end_id && (
-                        <div className="row" style={{ padding: "8px 0 3px 36px" }}>
+                        <div className="row worklist-page-row-3">
                           <Button type="primary" onClick={() => go(f)}>
                             Place it in a login <kbd>R</kbd>
                           </Button>
@@ -215,7 +206,7 @@ export function WorklistPage() {
                         </div>
                       )}
                       {index === here && f.login_id && (
-                        <div className="row" style={{ padding: "8px 0 3px 36px" }}>
+                        <div className="row worklist-page-row-3">
                           <Button type="primary" onClick={() => go(f)} loading={rotate.isPending}>
                             {f.rotation_id ? "Go on rotating" : "Rotate"} <kbd>R</kbd>
                           </Button>
@@ -287,7 +278,7 @@ function FindingLine({ finding, now }: { finding: Schema["FindingRow"]; now: num
         <FindingShape kind={finding.kind} />
         <span className="visually-hidden">{FINDING_LABELS[finding.kind]}</span>
       </span>
-      <span style={{ minWidth: 0 }}>
+      <span className="may-shrink">
         <div className="name">{finding.title}</div>
         <div className="sub">
           {[finding.user_name, finding.importance === "normal" ? "" : finding.importance]
