@@ -211,3 +211,19 @@ def test_whatever_goes_wrong_in_a_backup_the_vault_still_locks_when_idle(
         assert api.ok("GET", "safeguards")["backup_problem"] == "backup_failed"
         api.clock.boot += 10_000
         wait_until(lambda: not api.keeper.is_unlocked and api.keeper._vault is None)
+
+
+def test_a_copy_kept_before_an_upgrade_is_listed_looked_into_and_never_dropped(api: Api) -> None:
+    login = api.add("Gantry", secret={"own": "rope-and-plank"})["login_id"]
+    made = api.ok("POST", "backups", **api.proof())
+    kept = api.keeper.path.with_name(api.keeper.path.name + ".version-1")
+    Path(made["path"]).rename(kept)
+    api.ok("PUT", f"logins/{login}", {"title": "Gantry", "secret": {"own": "truss-and-bolt"}})
+    assert switch(api, backup_daily=1, backup_weekly=1, backup_monthly=1) is None
+    later(api, 25)
+    assert len(names(api)) == 2 and kept.name in names(api)
+    looked = api.ok("POST", f"backups/{kept.name}/look")
+    assert [(one["title"], one["what"]) for one in looked] == [("Gantry", "differs")]
+    assert api.call("GET", f"backups/{kept.name}").content[:15] == b"SQLite format 3"
+    api.ok("POST", f"backups/{kept.name}/restore", **api.proof())
+    assert api.secret_of(login) == "rope-and-plank" and kept.exists()

@@ -26,6 +26,7 @@ from newknot.store.vault import Vault
 from newknot.usecases.errors import BackupNotVerified, BackupOfOtherKey, BackupUnknown
 
 _NAME = re.compile(r"newknot-(?:([0-9a-f]{8})-)?(\d{8}-\d{6})(?:-\d+)?\.vault")
+_OLD_VERSION = re.compile(r"\.version-\d+$")
 FAILED_SUFFIX = ".failed"
 """What a copy is called that was found not to give everything back."""
 
@@ -94,7 +95,25 @@ def backup_if_due(vault: Vault, folder: Path, *, now: datetime) -> Backup | None
 
 
 def list_backups(vault: Vault, folder: Path) -> list[Backup]:
-    """Those of this vault that lie in the folder, newest first."""
+    """All copies of this vault, newest first: those in the folder, and those that were kept beside
+    the vault before it was brought to a newer version.
+    """
+    every = [*_by_rule(vault, folder), *_before_migrations(vault)]
+    return sorted(every, key=lambda one: (one.made_at, one.name), reverse=True)
+
+
+def _before_migrations(vault: Vault) -> list[Backup]:
+    found: list[Backup] = []
+    for path in vault.path.parent.glob(f"{vault.path.name}.version-*"):
+        if _OLD_VERSION.search(path.name) and vault_id_of(path) == vault.vault_id:
+            facts = path.stat()
+            at = datetime.fromtimestamp(facts.st_mtime, UTC)
+            found.append(Backup(path.name, path, facts.st_size, at))
+    return found
+
+
+def _by_rule(vault: Vault, folder: Path) -> list[Backup]:
+    """Those that the rule counts: made by an act or by schedule, into the folder."""
     found: list[Backup] = []
     for path in folder.glob("newknot-*.vault") if folder.is_dir() else ():
         named = _NAME.fullmatch(path.name)
@@ -102,12 +121,12 @@ def list_backups(vault: Vault, folder: Path) -> list[Backup]:
             continue
         at = datetime.strptime(named[2], "%Y%m%d-%H%M%S").replace(tzinfo=UTC)
         found.append(Backup(path.name, path, path.stat().st_size, at))
-    return sorted(found, key=lambda one: (one.made_at, one.name), reverse=True)
+    return found
 
 
-def read_backup(folder: Path, name: str) -> bytes:
+def read_backup(vault: Vault, folder: Path, name: str) -> bytes:
     """The bytes of a backup made here. Raises `BackupUnknown`."""
-    return _path_of(folder, name).read_bytes()
+    return _path_of(vault, folder, name).read_bytes()
 
 
 def look_into_backup(vault: Vault, folder: Path, name: str) -> list[RestoreLine]:
@@ -130,7 +149,7 @@ def restore_backup(vault: Vault, folder: Path, name: str, *, now: datetime) -> l
 
 
 def _contents_of(vault: Vault, folder: Path, name: str) -> Contents:
-    copy = opened_copy(vault, _path_of(folder, name))
+    copy = opened_copy(vault, _path_of(vault, folder, name))
     if copy is None:
         raise BackupOfOtherKey()
     try:
@@ -162,7 +181,7 @@ def _plain(parts: Parts | None) -> dict[str, Document | None] | None:
 
 def _drop_old(vault: Vault, folder: Path, rule: KeepingRule, made: Backup, now: datetime) -> None:
     """The rule counts this vault's own, and none that a clock which ran ahead has dated."""
-    backups = [one for one in list_backups(vault, folder) if one.made_at <= now]
+    backups = [one for one in _by_rule(vault, folder) if one.made_at <= now]
     stay = kept((one.made_at for one in backups), rule)
     for one in backups:
         if one.made_at not in stay and one.name != made.name:
@@ -196,7 +215,10 @@ def _title_of(vault: Vault, record_id: str) -> str:
         return ""
 
 
-def _path_of(folder: Path, name: str) -> Path:
+def _path_of(vault: Vault, folder: Path, name: str) -> Path:
+    for one in _before_migrations(vault):
+        if one.name == name:
+            return one.path
     if not _NAME.fullmatch(name) or not (folder / name).is_file():
         raise BackupUnknown()
     return folder / name

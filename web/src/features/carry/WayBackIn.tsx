@@ -110,7 +110,8 @@ export function WayBackIn() {
       >
         <p>
           {data && count(data.count, "sheet")} made {data && dayAndTime(data.made_at, now)} will
-          open this vault no more; backups made until now still open with them.
+          open this vault no more; backups made until now, and copies kept before an upgrade, still
+          open with them.
         </p>
       </Modal>
     </section>

@@ -91,8 +91,9 @@ export default function PassphrasePage() {
             <b>The vault now opens with the new passphrase, and no longer with the former.</b>
           </p>
           <p className="small">
-            Backups made until now still open with the former one: <Link to="/carry">make one</Link>{" "}
-            and keep the old paper until you have deleted them. Write or print the new one now.{" "}
+            Backups made until now, and copies kept before an upgrade, still open with the former
+            one: <Link to="/carry">make one</Link> and keep the old paper until you have deleted
+            them. Write or print the new one now.{" "}
             {done === "key"
               ? "Recovery sheets made before are void under the new key: make new ones."
               : "Recovery sheets stay good."}

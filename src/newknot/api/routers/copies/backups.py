@@ -26,7 +26,7 @@ def make_backup(work: WorkDep) -> BackupOut:
 @router.get("/{name}", response_class=Response)
 def backup_content(name: str, work: WorkDep) -> Response:
     """The sealed file, to be put elsewhere."""
-    body = use.read_backup(work.keeper.folder_of(work.vault), name)
+    body = use.read_backup(work.vault, work.keeper.folder_of(work.vault), name)
     headers = {"Content-Disposition": f'attachment; filename="{name}"'}
     return Response(body, media_type="application/octet-stream", headers=headers)
 
