@@ -12,17 +12,17 @@ export function KeepOut({ address }: { address: string }) {
   const { problem, busy, run } = useAct();
   const host = hostOf(address);
   if (!data || !host) return null;
-  const is_out = keptOutPlace(data.kept_out, address) !== null;
+  const isOut = keptOutPlace(data.kept_out, address) !== null;
   const turn = () =>
-    run(() => answer(client.POST("/addresses/kept-out", { body: { address, kept_out: !is_out } })));
+    run(() => answer(client.POST("/addresses/kept-out", { body: { address, kept_out: !isOut } })));
   return (
     <>
       <p className="small">
         <button type="button" className="link" disabled={busy} onClick={() => void turn()}>
-          {is_out ? "Let this place in again" : "Keep this place out"}
+          {isOut ? "Let this place in again" : "Keep this place out"}
         </button>{" "}
         <span className="quiet">
-          {is_out
+          {isOut
             ? `${host} is kept out: nothing is offered to be saved for it`
             : "nothing will be offered to be saved for it, nor brought in"}
         </span>

@@ -31,13 +31,13 @@ export function PlaceDialog({ looseEndId, onClose }: { looseEndId: string; onClo
       sought,
     ).slice(0, SHOWN);
   }, [logins, typed, seen]);
-  const kept_out = useQuery(queries.safeguards()).data?.kept_out;
+  const keptOut = useQuery(queries.safeguards()).data?.kept_out;
   const seeds = useMemo(
     () =>
       offered(library.data?.policies ?? [], typed.trim(), seen).filter(
-        (seed) => !seed.address || keptOutPlace(kept_out ?? [], seed.address) === null,
+        (seed) => !seed.address || keptOutPlace(keptOut ?? [], seed.address) === null,
       ),
-    [library.data, typed, seen, kept_out],
+    [library.data, typed, seen, keptOut],
   );
 
   const begin = (seed: LoginSeed) => {

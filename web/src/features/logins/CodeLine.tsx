@@ -15,7 +15,7 @@ export function CodeLine(props: {
   const { login, guarded, onCopied } = props;
   const { copy } = useClipboard();
   const [shown, setShown] = useState<Schema["CodeOut"] | null>(null);
-  const [left_s, setLeft] = useState(0);
+  const [leftS, setLeft] = useState(0);
 
   const fetchCode = (purpose: "reveal" | "copy") =>
     answer(
@@ -40,19 +40,19 @@ export function CodeLine(props: {
   useEffect(() => {
     if (!shown) return;
     const tick = window.setTimeout(() => {
-      if (left_s > 1) setLeft(left_s - 1);
+      if (leftS > 1) setLeft(leftS - 1);
       else setShown(null);
     }, 1_000);
     return () => window.clearTimeout(tick);
-  }, [shown, left_s]);
+  }, [shown, leftS]);
 
   return (
     <>
       {shown ? (
         <span>
           <span className="mono size-20">{grouped(shown.code)}</span>{" "}
-          <span className="small quiet">for {left_s} s more</span>
-          {left_s <= LITTLE_S && (
+          <span className="small quiet">for {leftS} s more</span>
+          {leftS <= LITTLE_S && (
             <span className="small code-line-small">
               little time: the next is <span className="mono">{grouped(shown.next_code)}</span>
             </span>

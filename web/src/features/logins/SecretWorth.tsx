@@ -13,23 +13,22 @@ type Props = { login: Schema["LoginSheet"]; shown: string | null };
 export function SecretWorth({ login, shown }: Props) {
   const { data, error } = useQuery(queries.loginMeasure(login.login_id, login.secret_since_at));
   if (error) return <ProblemNote problem={error} />;
-  const site_keeps = data?.site_keeps;
+  const siteKeeps = data?.site_keeps;
   if (login.made !== "drawn" || !login.entropy_bits)
     return (
       <>
         <MeasureReport found={data ?? null} secret={shown} wide={420} idle="Measuring…" />
         <p className="small quiet">
-          It was {MADE[login.made]}.
-          {site_keeps && ` ${site_keeps}, and this is what is left of it.`}
+          It was {MADE[login.made]}.{siteKeeps && ` ${siteKeeps}, and this is what is left of it.`}
         </p>
       </>
     );
-  if (site_keeps && data)
+  if (siteKeeps && data)
     return (
       <>
         <LargeRuler log10={data.guess_number_log10} wide={420} />
         <p className="small quiet">
-          Drawn with {login.entropy_bits} bits; {site_keeps}: what it keeps stands about{" "}
+          Drawn with {login.entropy_bits} bits; {siteKeeps}: what it keeps stands about{" "}
           <Power log10={data.guess_number_log10} /> guesses.
         </p>
       </>

@@ -10,24 +10,24 @@ import { Line } from "./Lines";
 
 /** How long earlier secrets are kept; what is past it goes only when one says so. */
 export function HistoryLine(props: {
-  keep_days: number;
-  held_days: number;
+  keepDays: number;
+  heldDays: number;
   onKeep: (days: number) => void;
 }) {
-  const { data } = useQuery({ ...queries.pastRetention(), enabled: props.held_days > 0 });
+  const { data } = useQuery({ ...queries.pastRetention(), enabled: props.heldDays > 0 });
   const { problem, busy, run } = useAct();
   const [asking, setAsking] = useState(false);
   const remove = () => run(() => answer(client.DELETE("/history/past-retention")));
   return (
     <Line
       name="Earlier secrets"
-      on={props.held_days === 0}
-      words={["kept for ever", `kept ${props.held_days} days`]}
+      on={props.heldDays === 0}
+      words={["kept for ever", `kept ${props.heldDays} days`]}
     >
       kept for
       <InputNumber
         aria-label="Keep earlier secrets for so many days"
-        value={props.keep_days}
+        value={props.keepDays}
         min={0}
         max={36500}
         onChange={(v) => v !== null && props.onKeep(v)}
@@ -61,20 +61,20 @@ export function HistoryLine(props: {
 }
 
 /** Places for which nothing is offered to be saved, nor brought in. */
-export function KeptOutLine(props: { kept_out: string[]; onChange: (kept_out: string[]) => void }) {
+export function KeptOutLine(props: { keptOut: string[]; onChange: (kept_out: string[]) => void }) {
   return (
     <Line
       name="Places kept out"
       on
-      words={[props.kept_out.length ? count(props.kept_out.length, "place") : "none", ""]}
+      words={[props.keptOut.length ? count(props.keptOut.length, "place") : "none", ""]}
     >
       <Input.TextArea
         aria-label="Places kept out, one a line"
-        rows={Math.min(6, Math.max(1, props.kept_out.length))}
+        rows={Math.min(6, Math.max(1, props.keptOut.length))}
         className="wide-320"
         autoComplete="off"
         spellCheck={false}
-        value={props.kept_out.join("\n")}
+        value={props.keptOut.join("\n")}
         onChange={(event) =>
           props.onChange(event.target.value ? event.target.value.split("\n") : [])
         }

@@ -216,11 +216,11 @@ function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
             may drive
           </Line>
           <HistoryLine
-            keep_days={wanted.history_keep_days}
-            held_days={held.history_keep_days}
+            keepDays={wanted.history_keep_days}
+            heldDays={held.history_keep_days}
             onKeep={(history_keep_days) => set({ history_keep_days })}
           />
-          <KeptOutLine kept_out={wanted.kept_out} onChange={(kept_out) => set({ kept_out })} />
+          <KeptOutLine keptOut={wanted.kept_out} onChange={(kept_out) => set({ kept_out })} />
           <Line name="The vault's passphrase" on words={["set", ""]}>
             <Link to="/passphrase">change it</Link>
           </Line>

@@ -19,10 +19,10 @@ const SHOWN_MOST = 300;
 
 /** What to do, for telling others: looked at here, taken out as a page or a table. */
 export default function ReportPage() {
-  const [grouped_by, setGroupedBy] = useState<Schema["GroupedBy"]>("owner");
-  const [with_user_names, setWithUserNames] = useState(false);
+  const [groupedBy, setGroupedBy] = useState<Schema["GroupedBy"]>("owner");
+  const [withUserNames, setWithUserNames] = useState(false);
   const { problem, busy, run } = useAct();
-  const wish: Schema["ReportIn"] = { grouped_by, with_user_names };
+  const wish: Schema["ReportIn"] = { grouped_by: groupedBy, with_user_names: withUserNames };
   const { data, error } = useQuery(queries.report(wish));
   const lines = data?.lines ?? [];
   const shown = lines.slice(0, SHOWN_MOST);
@@ -62,7 +62,7 @@ export default function ReportPage() {
       <div className="row report-page-row">
         <Radio.Group
           aria-label="Together by"
-          value={grouped_by}
+          value={groupedBy}
           onChange={(event) => setGroupedBy(event.target.value as Schema["GroupedBy"])}
           options={(Object.keys(GROUPS) as Schema["GroupedBy"][]).map((value) => ({
             value,
@@ -70,7 +70,7 @@ export default function ReportPage() {
           }))}
         />
         <Checkbox
-          checked={with_user_names}
+          checked={withUserNames}
           onChange={(event) => setWithUserNames(event.target.checked)}
         >
           with user names
