@@ -35,7 +35,7 @@ web_checks() {
 beside web web_checks
 beside python python_checks
 failed=0
-.venv/bin/python -m pytest -n 3 --dist worksteal || failed=1
+.venv/bin/python -m pytest -n 3 --dist loadgroup || failed=1
 for at in "${!jobs[@]}"; do
   if wait "${jobs[$at]}"; then printf '%s: ok\n' "${names[$at]}"
   else printf '\n== %s failed\n' "${names[$at]}"; cat "$logs/${names[$at]}"; failed=1; fi

@@ -1,11 +1,14 @@
 """The API on a real temporary vault, without a network."""
 
+import atexit
 from collections.abc import Iterator
+from functools import cache
 from pathlib import Path
 from typing import Any
 
 import httpx
 import pytest
+from anyio.from_thread import BlockingPortal, start_blocking_portal
 from starlette.testclient import TestClient
 
 from newknot.api.app import make_app
@@ -18,6 +21,15 @@ PORT = 47806
 ORIGIN = f"http://127.0.0.1:{PORT}"
 
 
+@cache
+def shared_portal() -> BlockingPortal:
+    """One event loop for all calls of this process: one for each call costs more than the call."""
+    context = start_blocking_portal()
+    portal = context.__enter__()
+    atexit.register(context.__exit__, None, None, None)
+    return portal
+
+
 class Api:
     """Calls as the page makes them, with both halves of the session."""
 
@@ -26,6 +38,7 @@ class Api:
         self.clock = clock
         app = make_app(keeper, port=PORT, web_folder=web)
         self.http = TestClient(app, base_url=ORIGIN, raise_server_exceptions=False)
+        self.http.portal = shared_portal()
         self.http.headers["origin"] = ORIGIN
         self.passphrase = PASSPHRASE
 
