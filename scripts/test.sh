@@ -34,11 +34,13 @@ web_checks() {
 
 beside web web_checks
 beside python python_checks
+# Journeys share one browser and two demos, so they stay in one process.
+beside journeys .venv/bin/python -m pytest tests/e2e
 failed=0
-.venv/bin/python -m pytest -n 3 --dist loadgroup || failed=1
+.venv/bin/python -m pytest -n 2 --dist worksteal --ignore=tests/e2e || failed=1
 for at in "${!jobs[@]}"; do
   if wait "${jobs[$at]}"; then printf '%s: ok\n' "${names[$at]}"
   else printf '\n== %s failed\n' "${names[$at]}"; cat "$logs/${names[$at]}"; failed=1; fi
 done
-grep -h "lines of code" "$logs/python" || true
+grep -hE "lines of code|passed|failed" "$logs/python" "$logs/journeys" || true
 exit "$failed"

@@ -19,14 +19,6 @@ settings.register_profile("here", deadline=None)
 settings.load_profile("here")
 
 
-def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
-    """Journeys share a browser and two demos: they stay together, first, while others compute."""
-    journeys = [item for item in items if "e2e" in item.path.parts]
-    for item in journeys:
-        item.add_marker(pytest.mark.xdist_group("journeys"))
-    items.sort(key=lambda item: item not in journeys)
-
-
 class HandClock:
     """Stands still until it is moved."""
 
