@@ -77,7 +77,7 @@ def listed(policy: SitePolicy) -> tuple[set[str], set[str]]:
     return allowed, {text.lower() for text in cut} if policy.folds_case else cut
 
 
-@pytest.mark.parametrize("seed", range(6))
+@pytest.mark.parametrize("seed", range(3))
 def test_every_count_is_that_of_listing_and_every_allowed_string_is_drawn(seed: int) -> None:
     chance = random.Random(seed)
     compared = 0
@@ -100,7 +100,7 @@ def test_every_count_is_that_of_listing_and_every_allowed_string_is_drawn(seed: 
     assert compared > 85
 
 
-@pytest.mark.parametrize("seed", range(6))
+@pytest.mark.parametrize("seed", range(3))
 def test_where_kept_forms_are_too_many_to_list_the_bounds_hold(seed: int) -> None:
     chance = random.Random(seed)
     tight = 0
@@ -128,7 +128,7 @@ def test_where_kept_forms_are_too_many_to_list_the_bounds_hold(seed: int) -> Non
     assert tight > 9
 
 
-@pytest.mark.parametrize("seed", range(6))
+@pytest.mark.parametrize("seed", range(3))
 def test_ranks_of_the_automaton_are_the_strings_one_for_one(seed: int) -> None:
     chance = random.Random(seed)
     for _ in range(40):

@@ -177,7 +177,7 @@ def secrets_of(contents: Contents, login_id: str) -> set[str]:
     }
 
 
-@settings(max_examples=300, deadline=None)
+@settings(max_examples=120, deadline=None)
 @given(STEPS, STEPS)
 def test_the_order_does_not_matter_and_twice_changes_nothing(
     one: list[Step], two: list[Step]
@@ -191,7 +191,7 @@ def test_the_order_does_not_matter_and_twice_changes_nothing(
     assert (a, b) == before
 
 
-@settings(max_examples=300, deadline=None)
+@settings(max_examples=120, deadline=None)
 @given(KEEPING_STEPS, KEEPING_STEPS, KEEPING_STEPS)
 def test_three_copies_come_together_the_same_way_round_or_the_other(
     one: list[Step],
@@ -205,7 +205,7 @@ def test_three_copies_come_together_the_same_way_round_or_the_other(
 MEETING = st.tuples(st.integers(0, 2), st.integers(0, 2))
 
 
-@settings(max_examples=300, deadline=None)
+@settings(max_examples=120, deadline=None)
 @given(st.lists(st.one_of(MEETING, st.tuples(st.integers(0, 2), KEEPING_STEPS)), max_size=9))
 def test_copies_that_meet_and_part_again_come_to_the_same_in_any_order(
     way: list[tuple[int, Any]],
@@ -225,7 +225,7 @@ def test_copies_that_meet_and_part_again_come_to_the_same_in_any_order(
     assert known - let_go <= secrets_of(together(a, b, c), IDS[1])
 
 
-@settings(max_examples=300, deadline=None)
+@settings(max_examples=120, deadline=None)
 @given(UNPURGED_STEPS, UNPURGED_STEPS)
 def test_no_secret_and_no_change_of_one_side_alone_is_lost(
     one: list[Step], two: list[Step]

@@ -86,8 +86,8 @@ def shapes() -> list[PassphraseShape]:
         for words, separator, (capitals, addition) in itertools.product(
             (1, 2, 3), (" ", "-", "", "digit"), kinds
         )
-        # Three words are too many to list in every guise: with an added digit only touching ones.
-        if words < 3 or separator == "" or (separator != "digit" and addition == "none")
+        # Three words are too many to list in every guise: touching ones, and one with a separator.
+        if words < 3 or (addition == "none" and separator in ("", "-") and capitals != "first")
     ]
 
 
