@@ -1,0 +1,38 @@
+import { fireEvent, screen, waitFor } from "@testing-library/react";
+import { expect, test } from "vitest";
+import type { Schema } from "../api/client";
+import { mount, server } from "../../test/mounted";
+import { SessionWarnings } from "./SessionWarnings";
+
+const SESSION: Schema["SessionState"] = {
+  seconds_left: 600,
+  lock_after_s: 600,
+  clipboard_clear_s: 30,
+  reveal_allowed: true,
+  is_older_copy: false,
+  damaged: [],
+  mended: [],
+};
+
+test("a vault that is whole says nothing", () => {
+  mount(<SessionWarnings session={SESSION} />);
+  expect(screen.queryByRole("alert")).toBeNull();
+  expect(screen.queryByRole("status")).toBeNull();
+});
+
+test("an older copy is gone on with only by the person's answer", async () => {
+  const calls = server({ "POST /vault/older-copy-accepted": null });
+  mount(<SessionWarnings session={{ ...SESSION, is_older_copy: true }} />);
+  expect(screen.getByRole("alert").textContent).toContain("older than the one last seen");
+  expect(calls).toEqual([]);
+  fireEvent.click(screen.getByRole("button", { name: "Go on with this copy" }));
+  await waitFor(() => expect(calls).toHaveLength(1));
+});
+
+test("damage is counted and named, a mended key slot is told", () => {
+  const damaged = Array.from({ length: 8 }, (_, i) => `login ${i}`);
+  mount(<SessionWarnings session={{ ...SESSION, damaged, mended: ["passphrase"] }} />);
+  expect(screen.getByRole("alert").textContent).toContain("8 records");
+  expect(screen.getByRole("alert").textContent).toContain("login 5 …");
+  expect(screen.getByRole("status").textContent).toContain("(passphrase)");
+});
