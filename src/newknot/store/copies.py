@@ -70,7 +70,7 @@ def require_whole_copy(
     step is called for each record, and may raise to stop. Raises `CopyFaulty`.
     """
     try:
-        with closing(connect(path)) as connection:
+        with closing(_only_read(path)) as connection:
             require_schema(connection)
             _require_slots(vault, connection)
             copy = SealedFile(connection, vault.vault_key, vault.vault_id)
@@ -109,11 +109,16 @@ def opened_copy(vault: Vault, path: Path) -> SealedFile | None:
 def vault_id_of(path: Path) -> bytes | None:
     """Which vault a file is of; None where it does not say."""
     try:
-        with closing(sqlite3.connect(f"{path.as_uri()}?mode=ro&immutable=1", uri=True)) as found:
+        with closing(_only_read(path)) as found:
             row = found.execute(_VAULT_ID).fetchone()
     except sqlite3.Error:
         return None
     return bytes(row[0]) if row is not None else None
+
+
+def _only_read(path: Path) -> sqlite3.Connection:
+    """A connection that leaves the file, and all beside it, as they are."""
+    return sqlite3.connect(f"{path.absolute().as_uri()}?mode=ro&immutable=1", uri=True)
 
 
 def _require_slots(vault: Vault, connection: sqlite3.Connection) -> None:
