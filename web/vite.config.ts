@@ -42,6 +42,7 @@ export default defineConfig({
     environment: "happy-dom",
     // The component library is read once, not once a file.
     isolate: false,
+    testTimeout: 60_000,
     setupFiles: ["test/setup.ts"],
     include: ["src/**/*.test.{ts,tsx}"],
     coverage: {
