@@ -19,8 +19,8 @@ const FOUND = {
 };
 
 async function typed(text: string): Promise<void> {
-  const field = await screen.findByRole("textbox", { name: /secret/i }).catch(() => null);
-  const input = field ?? (document.querySelector("input") as HTMLInputElement);
+  const heading = await screen.findByRole("heading", { name: /Measure a secret/ });
+  const input = heading.ownerDocument.querySelector("input") as HTMLInputElement;
   fireEvent.input(input, { target: { value: text } });
 }
 
