@@ -84,14 +84,3 @@ test("a dialogue that asks during such a call takes what is typed", async () => 
   answer();
   await called;
 });
-
-test("a view that still waits for its answer is no view yet", () => {
-  const { unmount } = render(<main aria-busy="true" />);
-  type("l");
-  expect(lock).not.toHaveBeenCalled();
-  unmount();
-  render(<input aria-label="Title" />);
-  const field = screen.getByLabelText<HTMLInputElement>("Title");
-  field.focus();
-  expect(field.value).toBe("l");
-});

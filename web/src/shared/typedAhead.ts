@@ -42,8 +42,7 @@ export function openDialogue(page: Document): Element | undefined {
 export function isOpening(page: Document): boolean {
   const dialogue = openDialogue(page);
   if (dialogue !== undefined) return !dialogue.contains(page.activeElement);
-  if (calls > 0 || (arrivedAt !== null && window.location.pathname !== arrivedAt)) return true;
-  return page.querySelector('main[aria-busy="true"]') !== null;
+  return calls > 0 || (arrivedAt !== null && window.location.pathname !== arrivedAt);
 }
 
 /** Holds back the keys of a window's page while something opens in it. */
