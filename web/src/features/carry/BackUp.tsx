@@ -8,6 +8,7 @@ import { count, dayAndTime } from "../../domain/moments";
 import { sentence } from "../../domain/problems";
 import { saveAs } from "../../shared/saveAs";
 import { ProblemNote } from "../../shared/ProblemNote";
+import { StartCommand } from "../../shared/StartCommand";
 import { useAct } from "../../shared/useAct";
 import { useNow } from "../../shared/useNow";
 
@@ -49,7 +50,7 @@ export function BackUp() {
     <section className="stack" aria-label="Back up">
       <p>
         A backup is one file with the whole vault, sealed as the vault is and read through after it
-        is written; the same passphrase opens it: <code>./run serve --vault FILE</code>.{" "}
+        is written; the same passphrase opens it: <StartCommand>serve --vault FILE</StartCommand>.{" "}
         {safeguards &&
           (safeguards.backup_every_h
             ? `One is made every ${count(safeguards.backup_every_h, "hour")} while the vault is open, and before logins are brought in or merged.`

@@ -2,6 +2,7 @@ import { Button, Switch } from "antd";
 import { useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { sentence } from "../../domain/problems";
+import { StartCommand } from "../../shared/StartCommand";
 
 /** The corpora of this machine, each with what it is, and a look at whether it is whole. */
 export function Corpora(props: {
@@ -28,7 +29,7 @@ export function Corpora(props: {
   if (!props.held.corpora.length)
     return (
       <>
-        no corpus on this machine: build one with <code>./run corpus build LIST…</code>
+        no corpus on this machine: build one with <StartCommand>corpus build LIST…</StartCommand>
       </>
     );
   return (
