@@ -23,7 +23,7 @@ test.each([
   ["GET", "/logins", []],
   ["POST", "/rotations/1/former", []],
   ["POST", "/draws/words", []],
-  ["POST", "/draws/1/keep", ["loose-ends", "worklist"]],
+  ["POST", "/draws/1/keep", ["worklist", "waivers", "report", "loose-ends"]],
 ])("%s %s renews just what rests on it", (method, path, keys) => {
   expect(renewedBy(method, path)).toEqual(keys);
 });
@@ -34,6 +34,20 @@ test("a change renews the lists that show it, and one that is not known renews a
   expect(renewedBy("POST", "/imports/1/apply")).toBe(WITHIN);
   expect(renewedBy("POST", "/backups/a/restore")).toBe(WITHIN);
   expect(renewedBy("POST", "/something/new")).toBe(WITHIN);
+});
+
+test.each([
+  ["PUT", "/logins/1"],
+  ["POST", "/rotations/1/accept"],
+  ["POST", "/checks"],
+  ["DELETE", "/waivers/1"],
+  ["POST", "/loose-ends/1/place"],
+  ["POST", "/notices/fetch"],
+  ["POST", "/mails"],
+])("%s %s renews every answer to what stands to be done", (method, path) => {
+  expect(renewedBy(method, path)).toEqual(
+    expect.arrayContaining(["worklist", "waivers", "report"]),
+  );
 });
 
 test("every route that is named is one of the server's", () => {

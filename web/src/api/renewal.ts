@@ -7,16 +7,22 @@ export const WITHIN = (
   "passphrase-facts clear-files backups recovery safeguards report"
 ).split(" ");
 
-const LOGIN = (
-  "logins login bin worklist reach events policies past-retention waivers " +
-  "campaigns rotations rotation"
-).split(" ");
-const ROTATION = (
-  "rotations rotation drive login logins worklist campaigns events " +
-  "policies loose-ends past-retention reach"
-).split(" ");
-const FOUND = ["worklist", "reach", "logins", "login", "events", "report", "waivers"];
-const LOOSE = ["loose-ends", "worklist"];
+/** All of what stands to be done. */
+const STANDING = ["worklist", "waivers", "report"];
+const LOGIN = [
+  ...STANDING,
+  ..."logins login bin reach events policies past-retention campaigns rotations rotation".split(
+    " ",
+  ),
+];
+const ROTATION = [
+  ...STANDING,
+  ..."rotations rotation drive login logins campaigns events policies loose-ends past-retention reach".split(
+    " ",
+  ),
+];
+const FOUND = [...STANDING, "reach", "logins", "login", "events"];
+const LOOSE = [...STANDING, "loose-ends"];
 const NOTHING: string[] = [];
 
 /** Method and path, `*` for one part of it, `**` for the rest; the first line that fits holds. */
@@ -41,8 +47,8 @@ const RENEWED: [string, string[]][] = [
   ["POST /checks/stop", NOTHING],
   ["POST /checks", FOUND],
   ["* /waivers/**", FOUND],
-  ["POST /notices/fetch", ["worklist"]],
-  ["POST /mails", ["worklist"]],
+  ["POST /notices/fetch", STANDING],
+  ["POST /mails", STANDING],
   ["POST /draws/*/keep", LOOSE],
   ["POST /draws/**", NOTHING],
   ["POST /loose-ends/*/secret", NOTHING],
