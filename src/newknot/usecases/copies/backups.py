@@ -33,7 +33,7 @@ FAILED_SUFFIX = ".failed"
 
 @dataclass(frozen=True, slots=True)
 class Backup:
-    """A backup file that was read through and found whole. size_bytes; path on this machine."""
+    """A sealed copy of the vault. size_bytes; path on this machine."""
 
     name: str
     path: Path
@@ -55,7 +55,7 @@ def make_backup(vault: Vault, folder: Path, *, now: datetime) -> Backup:
     """Writes a copy, reads it through to its last record, and notes the day among the safeguards;
     those of this vault that the rule does not keep are deleted then.
 
-    The copy is opened by the same passphrase as the vault. One that does not give everything back
+    The copy is opened by the passphrase that the vault has now. One that does not give everything back
     is put apart, and nothing is deleted in its favour. Raises `BackupNotVerified`,
     `VaultFolderRefused`, `DiskFull`.
     """

@@ -50,7 +50,8 @@ export function BackUp() {
     <section className="stack" aria-label="Back up">
       <p>
         A backup is one file with the whole vault, sealed as the vault is and read through after it
-        is written; the same passphrase opens it: <StartCommand>serve --vault FILE</StartCommand>.{" "}
+        is written; the vault's passphrase of that day opens it:{" "}
+        <StartCommand>serve --vault FILE</StartCommand>.{" "}
         {safeguards &&
           (safeguards.backup_every_h
             ? `One is made every ${count(safeguards.backup_every_h, "hour")} while the vault is open, and before logins are brought in or merged.`
