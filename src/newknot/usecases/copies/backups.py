@@ -55,8 +55,8 @@ def make_backup(vault: Vault, folder: Path, *, now: datetime) -> Backup:
     """Writes a copy, reads it through to its last record, and notes the day among the safeguards;
     those of this vault that the rule does not keep are deleted then.
 
-    The copy is opened by the passphrase that the vault has now. One that does not give everything back
-    is put apart, and nothing is deleted in its favour. Raises `BackupNotVerified`,
+    The copy is opened by the passphrase that the vault has now. One that does not give everything
+    back is put apart, and nothing is deleted in its favour. Raises `BackupNotVerified`,
     `VaultFolderRefused`, `DiskFull`.
     """
     try:
