@@ -4,6 +4,7 @@ Each command imports what it needs when it is wanted: what is refused is refused
 """
 
 import argparse
+import gc
 import json
 import os
 import signal
@@ -81,6 +82,7 @@ def _parser() -> argparse.ArgumentParser:
 def _serve(arguments: argparse.Namespace) -> None:
     harden()
     lock = _held(arguments.vault or data_folder() / "own.vault", arguments.port)
+    gc.disable()
     from newknot.serving import run_server
     from newknot.store.corpus import Corpus, open_corpora
 
@@ -103,6 +105,7 @@ def _demo(arguments: argparse.Namespace) -> None:
     harden()
     folder: Path = arguments.folder.absolute()
     lock = _held(folder / "ilse-quist.vault", arguments.port)
+    gc.disable()
     from newknot.demo.world import PASSPHRASE, PracticeSites, prepare, write_outside
     from newknot.edge import SystemClock
     from newknot.serving import run_server

@@ -1,5 +1,6 @@
 """Serving: holds the vault's lock and answers on 127.0.0.1 until stopped."""
 
+import gc
 import logging
 import socket
 import threading
@@ -42,6 +43,9 @@ def run_server(
         hold_file=lock.hold_file,
     )
     app = make_app(keeper, port=port, web_folder=web_folder)
+    # What was imported stays: collecting among it while it is made would only slow the start.
+    gc.freeze()
+    gc.enable()
     logging.basicConfig(level=logging.WARNING, format="%(levelname)s %(message)s")
     print(f"New Knot is ready:  {address}", flush=True)
     if says:
