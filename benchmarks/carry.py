@@ -58,7 +58,7 @@ def main(folder: Path) -> None:
         )
         file = read_file(files[kind])
         mapping = first_mapping(file)
-        preview_import(fresh, file, mapping)
+        preview_import(fresh, file, mapping, now=now)
         apply_import(fresh, file, mapping, also_lines=(), not_lines=(), now=now)
         assert len(list_logins(fresh)[0]) == LOGINS
         fresh.close()

@@ -89,6 +89,13 @@ class Api:
         answer = self.ok("POST", f"logins/{login_id}/secret", {"purpose": "copy"})
         return str(answer["secret"])
 
+    def earlier_secrets(self, login_id: str) -> set[str]:
+        """Every secret of its history."""
+        path = f"logins/{login_id}"
+        ids = [one["earlier_id"] for one in self.ok("GET", path)["history"]]
+        shown = (self.ok("POST", f"{path}/history/{i}/secret", {"purpose": "copy"}) for i in ids)
+        return {str(one["secret"]) for one in shown}
+
 
 def make_api(folder: Path, clock: HandClock, *corpora: Corpus) -> Api:
     """An API over a vault file in the folder."""

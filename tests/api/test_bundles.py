@@ -219,3 +219,63 @@ def test_what_a_restore_brought_back_is_not_deleted_again_by_a_merge(api: Api, o
     for vault in (api, other):
         assert [row["title"] for row in vault.ok("GET", "logins")["logins"]] == ["Gantry Rentals"]
         assert vault.secret_of(login) == "rope-and-plank"
+
+
+def codes_of(api: Api, login: str) -> list[tuple[str, bool]]:
+    found = api.ok("POST", f"logins/{login}/backup-codes", {"purpose": "copy"})
+    return [(one["code"], one["used_at"] is not None) for one in found]
+
+
+def test_two_sets_of_backup_codes_are_never_mixed_and_marks_of_one_set_are_joined(
+    api: Api, other: Api
+) -> None:
+    login = api.add("Gantry")["login_id"]
+    path = f"logins/{login}/backup-codes"
+    api.ok("PUT", path, {"text": "a1\na2\na3"})
+    merged(other, taken_out(api))
+    api.ok("POST", f"{path}/0", {"used": True})
+    other.ok("POST", f"{path}/2", {"used": True})
+    there = taken_out(other)
+    merged(other, taken_out(api))
+    merged(api, there)
+    marked = [("a1", True), ("a2", False), ("a3", True)]
+    assert codes_of(api, login) == codes_of(other, login) == marked
+    # Now each has a set of its own, of different length.
+    api.ok("PUT", path, {"text": "b1\nb2"})
+    other.ok("PUT", path, {"text": "c1\nc2\nc3\nc4"})
+    other.ok("POST", f"{path}/1", {"used": True})
+    there = taken_out(other)
+    merged(other, taken_out(api))
+    merged(api, there)
+    assert codes_of(api, login) == codes_of(other, login)
+    sets = {"b": ["b1", "b2"], "c": ["c1", "c2\tused", "c3", "c4"]}
+    held = codes_of(api, login)[0][0][0]
+    assert [code for code, _ in codes_of(api, login)] == [
+        line.partition("\t")[0] for line in sets.pop(held)
+    ]
+    (lost,) = sets.values()
+    for one in (api, other):
+        earlier = one.earlier_secrets(login)
+        assert any("a1\tused" in text and "a3\tused" in text for text in earlier)
+        (text,) = (t for t in earlier if t.startswith(lost[0]))
+        assert [line.partition(" ")[0] for line in text.split("\n")] == lost
+    assert not any(entry["parted"] for entry in api.ok("GET", f"logins/{login}")["history"])
+    assert merged(api, there) == []
+
+
+def test_a_set_of_backup_codes_that_was_replaced_is_restored_with_its_marks(api: Api) -> None:
+    login = api.add("Gantry")["login_id"]
+    path = f"logins/{login}/backup-codes"
+    api.ok("PUT", path, {"text": "a1\na2"})
+    api.ok("POST", f"{path}/1", {"used": True})
+    api.ok("PUT", path, {"text": "b1"})
+    (entry,) = api.ok("GET", f"logins/{login}")["history"]
+    assert entry["field"] == "backup codes"
+    api.ok("POST", f"logins/{login}/history/{entry['earlier_id']}/restore")
+    assert codes_of(api, login) == [("a1", False), ("a2", True)]
+    (entry,) = api.ok("GET", f"logins/{login}")["history"]
+    assert api.earlier_secrets(login) == {"b1"}
+    # The same codes in another order are the same set.
+    api.ok("PUT", path, {"text": "a2\na1"})
+    assert codes_of(api, login) == [("a2", True), ("a1", False)]
+    assert len(api.ok("GET", f"logins/{login}")["history"]) == 1

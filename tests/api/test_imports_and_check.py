@@ -35,14 +35,15 @@ def test_rows_are_judged_before_anything_is_written(api: Api) -> None:
     path, body = f"imports/{table['import_id']}", {"mapping": table["mapping"]}
     rows = api.ok("POST", f"{path}/preview", body)["rows"]
     assert [(r["line"], r["status"]) for r in rows] == [
-        (2, "same"), (3, "new"), (4, "differing"), (5, "same"), (6, "bad"), (7, "bad"), (8, "bad"),
+        (2, "same"), (3, "new"), (4, "new"), (5, "twice"), (6, "bad"), (7, "bad"), (8, "bad"),
     ]  # fmt: skip
     assert all(r["reason"] for r in rows if r["status"] == "bad")
     assert len(api.ok("GET", "logins")["logins"]) == 1
-    assert api.ok("POST", f"{path}/apply", {**body, "also_lines": list(range(100))}) == {
-        "added_count": 2,
-        "taken_count": 0,
-    }
+    done = api.ok("POST", f"{path}/apply", body)
+    assert (done["added_count"], done["taken_count"]) == (2, 0)
+    assert [(r["line"], r["reason"]) for r in done["left_out"]] == [
+        (r["line"], r["reason"]) for r in rows[3:]
+    ]
     assert api.refused("POST", f"{path}/apply", body) == "404 import_unknown"
     secrets = sorted(api.secret_of(r["login_id"]) for r in api.ok("GET", "logins")["logins"])
     assert secrets == ["aaa", "bbb", "ccc"]
@@ -167,7 +168,11 @@ def test_bringing_in_can_be_stopped_and_then_nothing_came_in(api: Api) -> None:
     assert api.refused("POST", f"{path}/apply", body) == "409 import_stopped"
     assert seen[-1] == (20, 50) and api.ok("GET", "logins")["logins"] == []
     api.keeper.progress.step = step  # type: ignore[method-assign]
-    assert api.ok("POST", f"{path}/apply", body) == {"added_count": 50, "taken_count": 0}
+    assert api.ok("POST", f"{path}/apply", body) == {
+        "added_count": 50, "taken_count": 0, "left_out": [],
+    }  # fmt: skip
+    api.ok("POST", "vault/lock")
+    api.enter()
     ids = [row["login_id"] for row in api.ok("GET", "logins")["logins"]]
     api.ok("PUT", f"logins/{ids[0]}/backup-codes", {"text": "aaaa-1111"})
     api.ok("POST", "rotations", {"login_id": ids[1]})
@@ -199,10 +204,9 @@ def test_a_login_takes_the_secret_of_a_row_and_has_its_own_again_when_undone(api
         ("differing", True), ("differing", True), ("differing", True),
         ("differing", False), ("differing", False),
     ]  # fmt: skip
-    assert api.ok("POST", f"{path}/apply", {**body, "take_lines": list(range(2, 7))}) == {
-        "added_count": 0,
-        "taken_count": 3,
-    }
+    done = api.ok("POST", f"{path}/apply", {**body, "take_lines": list(range(2, 7))})
+    assert (done["added_count"], done["taken_count"]) == (0, 3)
+    assert [row["line"] for row in done["left_out"]] == [5, 6]
     assert [api.secret_of(i) for i in ids] == [
         "new-Gantry",
         "new-Lumen",
@@ -223,3 +227,113 @@ def test_a_login_takes_the_secret_of_a_row_and_has_its_own_again_when_undone(api
     assert not entry["used"]
     shown = f"logins/{ids[0]}/history/{entry['earlier_id']}/secret"
     assert api.ok("POST", shown, {"purpose": "copy"})["secret"] == "new-Gantry"
+
+
+def undone(api: Api) -> dict[str, int]:
+    counts: dict[str, int] = api.ok("POST", "imports/undo")
+    return counts
+
+
+def test_a_row_with_the_same_secret_that_holds_more_is_taken_field_by_field(api: Api) -> None:
+    body = {"address": "gantry.example", "user_name": "ilse", "notes": "by the day"}
+    fields = {"secret_fields": [{"name": "PIN", "value": "4417"}], "tags": ["hire"]}
+    login = api.add("Gantry", secret={"own": "rope-and-plank"}, **body, **fields)["login_id"]
+    api.ok("PUT", f"logins/{login}/backup-codes", {"text": "aaaa-1111"})
+    before = api.ok("GET", f"logins/{login}")
+    columns = "title,user,password,website,notes,totp,folder,tags,secret field: PIN,field: Yard"
+    row = "Gantry,ilse,rope-and-plank,https://gantry.example/enter,by the week,"
+    row += "JBSWY3DPEHPK3PXP,Work,truss,4418,North"
+    table = read(api, f"{columns}\n{row}\n")
+    path, mapping = f"imports/{table['import_id']}", {"mapping": table["mapping"]}
+    (judged,) = api.ok("POST", f"{path}/preview", mapping)["rows"]
+    assert (judged["status"], judged["can_take"], judged["can_take_fields"]) == (
+        "differing", False, True,
+    )  # fmt: skip
+    names = [one["field"] for one in judged["differs"]]
+    assert names == [
+        "address", "folder", "notes", "tags", "field: Yard", "secret field: PIN", "code_key",
+    ]  # fmt: skip
+    assert all(not d["there"] for d in judged["differs"] if d["field"].startswith("secret"))
+    wanted = [name for name in names if name != "folder"]
+    take = {**mapping, "take_fields": [{"line": 2, "fields": [*wanted, "secret", "colour"]}]}
+    done = api.ok("POST", f"{path}/apply", take)
+    assert (done["added_count"], done["taken_count"]) == (0, 1)
+    assert [one["reason"].rpartition(": ")[2] for one in done["left_out"]] == ["folder"]
+    sheet = api.ok("GET", f"logins/{login}")
+    assert sheet["notes"] == "by the day\n\nby the week" and sheet["tags"] == ["hire", "truss"]
+    assert (sheet["address"], sheet["folder"]) == ("https://gantry.example/enter", "")
+    assert sheet["second_factor"] == "here" and sheet["fields"] == [
+        {"name": "Yard", "value": "North"}
+    ]
+    pin = {"purpose": "copy", "name": "PIN"}
+    assert api.ok("POST", f"logins/{login}/secret-field", pin) == {"secret": "4418"}
+    api.ok("POST", "vault/lock")
+    api.enter()
+    assert undone(api) == {"gone_count": 0, "binned_count": 0, "put_back_count": 1}
+    after = api.ok("GET", f"logins/{login}")
+    for name in ("notes", "tags", "address", "fields", "second_factor", "secret_field_names"):
+        assert after[name] == before[name], name
+    assert api.ok("POST", f"logins/{login}/secret-field", pin) == {"secret": "4417"}
+    assert "4418" in api.earlier_secrets(login)
+
+
+def test_what_applying_would_refuse_is_named_and_holds_no_other_row_up(api: Api) -> None:
+    long = "x" * 1_001
+    rows = [
+        f"Gantry,ilse,aaa,{long},,", f"Lumen,{long},bbb,,,", "Fernbank,ilse,ccc,,not a key,",
+        "Truss,ilse,ddd,,,2999-01-01", "Keylight,ilse,eee,,,2017-03-04",
+    ]  # fmt: skip
+    table = read(api, "title,user,password,folder,totp,password changed\n" + "\n".join(rows))
+    path, body = f"imports/{table['import_id']}", {"mapping": table["mapping"]}
+    judged = api.ok("POST", f"{path}/preview", body)["rows"]
+    assert [(r["status"], bool(r["reason"] or r["left"])) for r in judged] == [
+        ("bad", True), ("bad", True), ("new", True), ("new", True), ("new", False),
+    ]  # fmt: skip
+    done = api.ok("POST", f"{path}/apply", body)
+    assert done["added_count"] == 3
+    assert [r["line"] for r in done["left_out"]] == [2, 3]
+    found = {r["title"]: r for r in api.ok("GET", "logins")["logins"]}
+    assert found["Keylight"]["secret_since_at"].startswith("2017-03-04")
+    assert api.refused("POST", "imports/left-out/file") == "403 proof_needed"
+    made = api.ok("POST", "imports/left-out/file", **api.proof())
+    text = Path(made["path"]).read_text()
+    assert text.splitlines()[0] == "title,user,password,folder,totp,password changed"
+    assert "Gantry" in text and "Lumen" in text and "Fernbank" not in text
+    assert [one["path"] for one in api.ok("GET", "exports/files")] == [made["path"]]
+
+
+@pytest.mark.parametrize("kind", ["csv", "cxf"])
+def test_what_is_taken_out_comes_back_whole_in_an_empty_vault(
+    api: Api, tmp_path: Path, clock: HandClock, kind: str
+) -> None:
+    own = {"address": "gantry.example", "user_name": "ilse", "driven": True, "importance": "high"}
+    more = {"tags": ["stage, left", "hire"], "folder": "Work", "notes": "'by\nthe day"}
+    key = {"second_factor": "elsewhere", "expires_on": "2030-01-02"}
+    first = api.add("=Gantry", secret={"own": "=1+2"}, **own, **more, **key)["login_id"]
+    api.add("Gantry", secret={"own": "@second"}, **own)
+    api.ok("PUT", f"logins/{first}/backup-codes", {"text": "aaaa-1111\nbbbb-2222"})
+    api.ok("POST", f"logins/{first}/backup-codes/0", {"used": True})
+    clock.pass_s(86_400 * 900)
+    api.enter()
+    body = api.call("POST", f"exports/{kind}", **api.proof()).content
+    other = make_api(tmp_path / "other", clock)
+    other.enter("create")
+    table = other.ok("POST", "imports", body)
+    mapping = {"mapping": table["mapping"]}
+    done = other.ok("POST", f"imports/{table['import_id']}/apply", mapping)
+    assert (done["added_count"], done["left_out"]) == (2, [])
+
+    def known(one: Api) -> list[dict[str, object]]:
+        sheets = [
+            one.ok("GET", f"logins/{row['login_id']}") for row in one.ok("GET", "logins")["logins"]
+        ]
+        for sheet in sheets:
+            sheet["secret"] = one.secret_of(sheet["login_id"])
+            path = f"logins/{sheet['login_id']}/backup-codes"
+            sheet["codes"] = one.ok("POST", path, {"purpose": "copy"})
+            del sheet["made"]  # from elsewhere, as it is said to be
+            del sheet["login_id"]
+        return sheets
+
+    for theirs, ours in zip(known(other), known(api), strict=True):
+        assert {name for name in ours if ours[name] != theirs[name]} == set()

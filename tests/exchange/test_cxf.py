@@ -1,6 +1,7 @@
 """The Credential Exchange Format: round trips, what others write, what cannot be taken."""
 
 import json
+from dataclasses import replace
 from datetime import UTC, datetime
 
 import pytest
@@ -8,6 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from newknot.core.second_factor import CodeKey
+from newknot.core.secret import Secret
 from newknot.exchange.cxf import ASIDE, CxfRefused, read_cxf, write_cxf
 from newknot.exchange.portable_login import PortableLogin
 from tests.exchange.samples import logins
@@ -33,6 +35,9 @@ def test_what_is_written_is_read_back_whole(found: list[PortableLogin]) -> None:
             {name: getattr(of, name) for name in PortableLogin.__slots__ if name != "code_key"}
             for of in (one.login, login)
         ]
+        # The order of collections is the file's.
+        for value in values:
+            value["collections"] = sorted(value["collections"])
         assert values[0] == values[1]
 
 
@@ -106,10 +111,70 @@ def test_what_others_write_is_placed_and_the_rest_is_kept_and_given_back() -> No
         ("Yard", "North"),
     ]
     assert [f.name for f in login.secret_fields] == [ASIDE + "passkey", "PIN"]
+    assert login.secret_since_at == datetime.fromtimestamp(1700000001, UTC)
     assert whole.left == ("a credential of the kind “passkey”, kept aside",)
     assert untitled.reason == "has neither a title nor an address" and none.reason == "is no item"
     (item,) = json.loads(written([login]))["accounts"][0]["items"]
     assert {"type": "passkey", "credentialId": "AAA", "key": "BBB"} in item["credentials"]
+
+
+def test_unknown_parts_of_what_is_known_are_kept_and_given_back_and_an_odd_one_costs_itself() -> (
+    None
+):
+    odd = {
+        "id": "aQ",
+        "title": "Gantry Rentals",
+        "subtitle": "by the day",
+        "favorite": True,
+        "scope": {"urls": ["https://gantry.example"], "androidApps": [{"bundleId": "gantry"}]},
+        "tags": ["stage, left", 7],
+        "credentials": [
+            {
+                "type": "basic-auth",
+                "username": {
+                    "fieldType": "email",
+                    "value": "quist",
+                    "label": "Customer",
+                    "id": "x",
+                },
+                "password": {"fieldType": "concealed-string", "value": "rope", "id": "y"},
+                "scope": {"urls": ["https://enter.gantry.example"]},
+            },
+            {
+                "type": "custom-fields",
+                "label": "Yard",
+                "fields": [
+                    {"fieldType": "date", "label": "Since", "value": "2019-03-01", "id": "z"},
+                    {"fieldType": "concealed-string", "label": "PIN", "value": "4417"},
+                ],
+            },
+        ],
+        "extensions": [{"name": "elsewhere", "colour": "copper"}],
+    }
+    items = [odd, {**odd, "creationAt": "soon", "credentials": 4}, {"title": 3, "scope": 1}]
+    collections = [
+        {"id": "a", "title": "Work", "items": [{"item": "aQ"}]},
+        {"id": "b", "title": "Hire", "items": [{"item": "aQ"}, 3]},
+        "odd",
+    ]
+    file = {"version": {"major": 1}, "accounts": [{"items": items, "collections": collections}]}
+    first, second, third = read_cxf(json.dumps(file).encode())
+    assert (first.login.folder, first.login.collections) == ("Work", ("Hire",))
+    assert second.login.title == "Gantry Rentals" and third.reason
+    (account,) = json.loads(written([first.login]))["accounts"]
+    (item,) = account["items"]
+    assert [one["title"] for one in account["collections"]] == ["Work", "Hire"]
+    assert (item["subtitle"], item["favorite"], item["scope"]) == (
+        "by the day", True, odd["scope"],
+    )  # fmt: skip
+    assert item["credentials"] == odd["credentials"]
+    assert item["extensions"][1:] == odd["extensions"]
+    # What was changed here since is what is written.
+    login = replace(first.login, user_name="ilse", secret=Secret("plank"))
+    (item,) = json.loads(written([login]))["accounts"][0]["items"]
+    (basic, _) = item["credentials"]
+    assert (basic["username"]["value"], basic["username"]["label"]) == ("ilse", "Customer")
+    assert basic["password"]["value"] == "plank"
 
 
 @pytest.mark.parametrize(

@@ -17,6 +17,8 @@ TAGS_LIMIT = 50
 BIN_DAYS = 30
 CODE_KEY_FIELD = "key of its codes"
 """As the history names the key of a second factor."""
+BACKUP_CODES_FIELD = "backup codes"
+"""As the history names a set of them."""
 
 
 class Importance(StrEnum):

@@ -1,6 +1,6 @@
 """Logins as JSON of the FIDO Alliance's Credential Exchange Format 1.0: header, account, items,
-collections. Basic logins, TOTP, notes and custom fields are placed; a credential of another kind is
-kept aside, as JSON in a secret field, and given back.
+collections. Basic logins, TOTP, notes and custom fields are placed; a credential of another kind,
+and what is not known of one that is, is kept aside, as JSON in a secret field, and given back.
 """
 
 import json
@@ -14,8 +14,16 @@ from urllib.parse import parse_qs, quote, unquote, urlencode, urlsplit
 from pydantic import ValidationError
 
 from newknot.core.errors import NewKnotError
-from newknot.core.login import Importance, PlainField, SecretField
+from newknot.core.login import (
+    BACKUP_CODES_FIELD,
+    BackupCode,
+    Importance,
+    PlainField,
+    SecondFactor,
+    SecretField,
+)
 from newknot.core.secret import Secret
+from newknot.exchange.cxf_aside import REST, put_back, rest_of
 from newknot.exchange.cxf_models import (
     Account,
     BasicAuth,
@@ -28,7 +36,12 @@ from newknot.exchange.cxf_models import (
     Own,
     Totp,
 )
-from newknot.exchange.portable_login import PortableLogin, ReadLogin, with_names_apart
+from newknot.exchange.portable_login import (
+    FURTHER_ADDRESS,
+    PortableLogin,
+    ReadLogin,
+    with_names_apart,
+)
 
 SIZE_MOST = 20 << 20
 ITEMS_MOST, DEPTH_MOST = 100_000, 64
@@ -44,7 +57,12 @@ class CxfRefused(NewKnotError):
 def write_cxf(
     logins: Sequence[PortableLogin], *, now: datetime, new_id: Callable[[], bytes]
 ) -> bytes:
-    """One account with all logins, a collection for each folder. new_id gives ids of 16 bytes."""
+    """One account with all logins, a collection for each folder. new_id gives ids of 16 bytes.
+
+    Raises `CxfRefused` where what is written could not be read here.
+    """
+    if len(logins) > ITEMS_MOST:
+        raise CxfRefused(reason=f"would have more than {ITEMS_MOST:,} items")
 
     def fresh() -> str:
         return urlsafe_b64encode(new_id()).decode().rstrip("=")
@@ -54,8 +72,8 @@ def write_cxf(
     for one in logins:
         item_id = fresh()
         items.append(_item(one, item_id, now))
-        if one.folder:
-            folders.setdefault(one.folder, []).append({"item": item_id})
+        for folder in filter(None, (one.folder, *one.collections)):
+            folders.setdefault(folder, []).append({"item": item_id})
     document = {
         "version": {"major": 1, "minor": 0},
         "exporterRpId": "newknot.localhost",
@@ -74,7 +92,10 @@ def write_cxf(
             }
         ],
     }
-    return json.dumps(document, ensure_ascii=False, indent=1).encode("utf-8")
+    body = json.dumps(document, ensure_ascii=False, indent=1).encode("utf-8")
+    if len(body) > SIZE_MOST:
+        raise CxfRefused(reason=f"would be larger than {SIZE_MOST >> 20} MiB")
+    return body
 
 
 def read_cxf(body: bytes) -> list[ReadLogin]:
@@ -100,7 +121,11 @@ def read_cxf(body: bytes) -> list[ReadLogin]:
     for account in accounts:
         folders = _folders(account)
         for item in account.items:
-            found.append(_read_item(item, len(found) + 1, folders))
+            place = len(found) + 1
+            try:
+                found.append(_read_item(item, place, folders))
+            except (ValidationError, ValueError):
+                found.append(ReadLogin(place, "is not understood", PortableLogin("")))
     return found
 
 
@@ -112,9 +137,7 @@ def _item(one: PortableLogin, item_id: str, now: datetime) -> dict[str, Any]:
             "password": {"fieldType": _HIDDEN, "value": one.secret.reveal()},
         }
     ]
-    own: dict[str, Any] = {"owner": one.owner, "importance": one.importance.value}
-    if one.expires_on is not None:
-        own["expires_on"] = one.expires_on.isoformat()
+    own = _own_extension(one)
     totp = _totp(one.code_key.reveal())
     if totp is not None:
         credentials.append(totp)
@@ -123,31 +146,81 @@ def _item(one: PortableLogin, item_id: str, now: datetime) -> dict[str, Any]:
     if one.notes:
         credentials.append({"type": "note", "content": {"fieldType": _PLAIN, "value": one.notes}})
     fields = [
-        *({"fieldType": _PLAIN, "label": f.name, "value": f.value} for f in one.fields),
+        *(
+            {"fieldType": _PLAIN, "label": f.name, "value": f.value}
+            for f in one.fields
+            if f.name != FURTHER_ADDRESS
+        ),
         *(
             {"fieldType": _HIDDEN, "label": f.name, "value": f.value.reveal()}
             for f in one.secret_fields
             if not f.name.startswith(ASIDE)
         ),
     ]
+    unused = [c.code.reveal() for c in one.backup_codes if c.used_at is None]
+    if unused:
+        text = "\n".join(unused)
+        fields.append({"fieldType": _HIDDEN, "label": BACKUP_CODES_FIELD, "value": text})
     if fields:
         credentials.append({"type": "custom-fields", "fields": fields})
+    aside: dict[str, Any] = {}
     for field in one.secret_fields:
-        if field.name.startswith(ASIDE):
-            credentials.append(json.loads(field.value.reveal()))
-    return {
+        if field.name.startswith(ASIDE + REST):
+            aside = _object_of(field)
+        elif field.name.startswith(ASIDE):
+            credentials.append(_object_of(field))
+    urls = [one.address, *(f.value for f in one.fields if f.name == FURTHER_ADDRESS)]
+    item = {
         "id": item_id,
         "creationAt": int((one.created_at or now).timestamp()),
         "modifiedAt": int((one.changed_at or now).timestamp()),
         "title": one.title,
-        "scope": {"urls": [one.address] if one.address else [], "androidApps": []},
+        "scope": {"urls": [url for url in urls if url], "androidApps": []},
         "tags": list(one.tags),
         "credentials": credentials,
         "extensions": [{"name": OWN_EXTENSION, **own}],
     }
+    return put_back(item, aside)
 
 
-def _read_item(given: object, place: int, folders: Mapping[str, str]) -> ReadLogin:
+def _own_extension(one: PortableLogin) -> dict[str, Any]:
+    """What the format has no place for."""
+    moments = {
+        "created_at": one.created_at,
+        "changed_at": one.changed_at,
+        "secret_since_at": one.secret_since_at,
+    }
+    codes = [
+        [c.code.reveal(), c.used_at.isoformat() if c.used_at is not None else ""]
+        for c in one.backup_codes
+    ]
+    own: dict[str, Any] = {
+        "owner": one.owner,
+        "importance": one.importance.value,
+        "expires_on": one.expires_on.isoformat() if one.expires_on is not None else "",
+        "second_factor": one.second_factor.value if one.second_factor is not None else "",
+        "driven": one.driven,
+        "backup_codes": codes,
+        **{name: at.isoformat() for name, at in moments.items() if at is not None},
+    }
+    said = {name: value for name, value in own.items() if value not in ("", [], False)}
+    # Said even where it is none: of the collections it may not be the first.
+    return {"folder": one.folder, **said}
+
+
+def _object_of(field: SecretField) -> dict[str, Any]:
+    """The JSON object that was kept aside in a field; as a text where its user changed it."""
+    try:
+        found = json.loads(field.value.reveal())
+    except ValueError:
+        found = None
+    if isinstance(found, dict):
+        return found
+    text = {"fieldType": _HIDDEN, "label": field.name, "value": field.value.reveal()}
+    return {"type": "custom-fields", "fields": [text]}
+
+
+def _read_item(given: object, place: int, folders: Mapping[str, list[str]]) -> ReadLogin:
     if not isinstance(given, dict):
         return ReadLogin(place, "is no item", PortableLogin(""))
     item = Item.model_validate(given)
@@ -155,11 +228,14 @@ def _read_item(given: object, place: int, folders: Mapping[str, str]) -> ReadLog
     login = PortableLogin(
         title=item.title.strip() or (urls[0] if urls else ""),
         address=urls[0] if urls else "",
-        folder=folders.get(item.id, ""),
+        folder=next(iter(folders.get(item.id, ())), ""),
+        collections=tuple(folders.get(item.id, ())[1:]),
         tags=tuple(tag.strip() for tag in item.tags if tag.strip()),
-        fields=tuple(PlainField("further address", url) for url in urls[1:]),
+        fields=tuple(PlainField(FURTHER_ADDRESS, url) for url in urls[1:]),
         created_at=item.created_at,
         changed_at=item.modified_at,
+        # When its secret was set is not said: no later than the item's last change.
+        secret_since_at=item.modified_at or item.created_at,
     )
     left: list[str] = []
     for credential in item.credentials:
@@ -167,6 +243,10 @@ def _read_item(given: object, place: int, folders: Mapping[str, str]) -> ReadLog
     for extension in item.extensions:
         if extension.get("name") == OWN_EXTENSION:
             login = _own(login, Own.model_validate(extension))
+    rest = rest_of(given, own=OWN_EXTENSION)
+    if rest:
+        aside = SecretField(ASIDE + REST, Secret(json.dumps(rest, ensure_ascii=False)))
+        login = replace(login, secret_fields=(*login.secret_fields, aside))
     login = replace(login, secret_fields=with_names_apart(login.secret_fields))
     reason = "" if login.title else "has neither a title nor an address"
     return ReadLogin(place, reason, login, tuple(left))
@@ -216,18 +296,43 @@ def _with_field(login: PortableLogin, field: EditableField) -> PortableLogin:
 
 def _own(login: PortableLogin, own: Own) -> PortableLogin:
     known = {one.value: one for one in Importance}
+    factors = {one.value: one for one in SecondFactor}
     try:
         expires_on = date.fromisoformat(own.expires_on) if own.expires_on else None
     except ValueError:
         expires_on = None
     given = own.code_key and not len(login.code_key)
+    codes = tuple(
+        BackupCode(Secret(code), _moment(used))
+        for code, used, *_ in (one for one in own.backup_codes if len(one) > 1)
+    )
+    if own.folder is not None:
+        paths = (one for one in (login.folder, *login.collections) if one and one != own.folder)
+        login = replace(login, folder=own.folder, collections=tuple(paths))
+    # Those of the list are in a field as well, for other programs.
+    kept = (f for f in login.secret_fields if not codes or f.name != BACKUP_CODES_FIELD)
     return replace(
         login,
         owner=own.owner,
         importance=known.get(own.importance, Importance.NORMAL),
         expires_on=expires_on,
         code_key=Secret(own.code_key) if given else login.code_key,
+        second_factor=factors.get(own.second_factor),
+        driven=own.driven,
+        backup_codes=codes,
+        secret_fields=tuple(kept),
+        created_at=_moment(own.created_at) or login.created_at,
+        changed_at=_moment(own.changed_at) or login.changed_at,
+        secret_since_at=_moment(own.secret_since_at) or login.secret_since_at,
     )
+
+
+def _moment(text: str) -> datetime | None:
+    try:
+        found = datetime.fromisoformat(text)
+    except ValueError:
+        return None
+    return found if found.tzinfo is not None else None
 
 
 def _totp(address: str) -> dict[str, Any] | None:
@@ -269,15 +374,17 @@ def _key_address(credential: Mapping[str, Any]) -> str:
     return f"otpauth://totp/{quote(label, safe=':')}?{query}"
 
 
-def _folders(account: Account) -> dict[str, str]:
-    """Item id -> the collection that it is in, nested ones as a path."""
-    found: dict[str, str] = {}
+def _folders(account: Account) -> dict[str, list[str]]:
+    """Item id -> the collections that it is in, nested ones as a path."""
+    found: dict[str, list[str]] = {}
 
     def enter(collections: Sequence[Collection], path: str) -> None:
         for one in collections:
             title = f"{path}/{one.title}".strip("/")
             for link in one.items:
-                found.setdefault(link.item, title)
+                paths = found.setdefault(link.item, [])
+                if title and title not in paths:
+                    paths.append(title)
             enter(one.within, title)
 
     enter(account.collections, "")

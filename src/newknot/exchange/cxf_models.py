@@ -92,10 +92,17 @@ class CustomFields(_Shape):
 class Own(_Shape):
     """The extension in which New Knot keeps what the format has no place for."""
 
+    folder: Annotated[str | None, Field(strict=True), _or(lambda: None)] = None
     owner: Text = ""
     importance: Text = ""
     expires_on: Text = ""
     code_key: Text = ""
+    second_factor: Text = ""
+    driven: Annotated[bool, Field(strict=True), _or(bool)] = False
+    backup_codes: Annotated[list[list[Text]], _only(list), _or(list)] = []
+    created_at: Text = ""
+    changed_at: Text = ""
+    secret_since_at: Text = ""
 
 
 class Scope(_Shape):

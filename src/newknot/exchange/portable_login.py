@@ -3,15 +3,19 @@
 from dataclasses import dataclass, replace
 from datetime import date, datetime
 
-from newknot.core.login import Importance, PlainField, SecretField
+from newknot.core.login import BackupCode, Importance, PlainField, SecondFactor, SecretField
 from newknot.core.secret import Secret
 
 NOTHING = Secret("")
+FURTHER_ADDRESS, FURTHER_COLLECTION = "further address", "further collection"
+"""Names of fields for what a format, or a login here, has no place of its own for."""
 
 
 @dataclass(frozen=True, slots=True)
 class PortableLogin:
-    """code_key: an `otpauth:` address or a bare key, empty where there is none."""
+    """code_key: an `otpauth:` address or a bare key, empty where there is none. second_factor None:
+    as the key says. collections: further ones than the folder, which is the first.
+    """
 
     title: str
     user_name: str = ""
@@ -28,6 +32,11 @@ class PortableLogin:
     expires_on: date | None = None
     created_at: datetime | None = None
     changed_at: datetime | None = None
+    secret_since_at: datetime | None = None
+    second_factor: SecondFactor | None = None
+    driven: bool = False
+    backup_codes: tuple[BackupCode, ...] = ()
+    collections: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

@@ -51,6 +51,7 @@ class Label(IntEnum):
     REMOVED = 15
     TAKEN_OUT = 16
     BUNDLE_KEY = 17
+    IMPORT_UNDO = 18
 
 
 @dataclass(frozen=True, slots=True)

@@ -29,6 +29,15 @@ class Progress:
         finally:
             self.running = False
 
+    @contextmanager
+    def if_idle(self) -> Iterator[Step]:
+        """The same where no other act is under way; where one is, steps that are not told."""
+        if self.running:
+            yield lambda done, total: True
+            return
+        with self.of_one_act() as step:
+            yield step
+
     def step(self, done: int, total: int) -> bool:
         """Notes how far it is; False where it is to stop."""
         self.done, self.total = done, total

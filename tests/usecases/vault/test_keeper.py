@@ -61,5 +61,5 @@ def test_after_a_lock_nothing_of_the_vault_is_held(api: Api) -> None:
     assert vault is not None and vault.vault_key == b"" and vault.keys.records == b""
     for name in ("drives", "imports", "bundles"):
         assert not getattr(keeper, name), name
-    assert not keeper.brought_in.added and keeper.checked.measures is None
+    assert keeper.left_out is None and keeper.checked.measures is None
     assert api.call("GET", "logins").status_code == 423

@@ -11,9 +11,16 @@ copies at a time: there the order of three can matter.
 import json
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
+from datetime import datetime
 from typing import Any
 
-from newknot.core.login import CODE_KEY_FIELD, unnamed_secret_id
+from newknot.core.backup_codes import id_of_codes, text_of_codes
+from newknot.core.login import (
+    BACKUP_CODES_FIELD,
+    CODE_KEY_FIELD,
+    BackupCode,
+    unnamed_secret_id,
+)
 from newknot.core.merging.stamps import (
     EDITION,
     NO_STAMP,
@@ -23,6 +30,7 @@ from newknot.core.merging.stamps import (
     put_together,
     units,
 )
+from newknot.core.secret import Secret
 
 CARD, SECRETS, HISTORY = "1", "2", "3"
 LOGIN, ROTATION = "LOGIN", "ROTATION"
@@ -222,6 +230,12 @@ def _held(login_id: str, parts: Parts) -> Iterator[tuple[str, list[Any]]]:
         one = {"secret": document["code_key"], "secret_id": document.get("code_key_id", "")}
         entry = _entry(login_id, CODE_KEY_FIELD, one, made_at)
         yield entry[0], entry
+    if document.get("backup_codes"):
+        codes = [BackupCode(Secret(c), _moment(used)) for c, used in document["backup_codes"]]
+        one = {"secret": text_of_codes(codes), "secret_id": id_of_codes(login_id, codes)}
+        # A set that gave way is kept, and asks nothing.
+        entry = _entry(login_id, BACKUP_CODES_FIELD, one, made_at)[:-1]
+        yield entry[0], entry
 
 
 def _entry(login_id: str, name: str, one: Mapping[str, Any], since_at: str) -> list[Any]:
@@ -247,7 +261,8 @@ def _with_parted(parts: Parts, lost: Sequence[tuple[str, list[Any]]]) -> Parts:
     by_id = {entry[0]: entry for entry in history["earlier"]}
     stamps = history.get(STAMPS, {})
     for secret_id, entry in lost:
-        if f"earlier/{secret_id}" not in stamps and _is_parted(by_id.get(secret_id, entry)):
+        known = by_id.get(secret_id)
+        if f"earlier/{secret_id}" not in stamps and (known is None or _is_parted(known)):
             by_id[secret_id] = max(by_id.get(secret_id, entry), entry, key=_text)
     if not by_id:
         return parts
@@ -340,6 +355,10 @@ def _both_changed(a: Document, b: Document) -> bool:
 
 def _only(records: Mapping[str, Parts]) -> Parts:
     return records[min(records)]
+
+
+def _moment(text: str | None) -> datetime | None:
+    return datetime.fromisoformat(text) if text else None
 
 
 def _text(value: object) -> str:

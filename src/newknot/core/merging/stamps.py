@@ -20,11 +20,12 @@ BELONGS_TO = {"origin": "secret", "secret_id": "secret", "code_key_id": "code_ke
 _WITH_OTHERS = frozenset(BELONGS_TO.values())
 _BY_FIRST = ("earlier", "fields")
 """Lists whose entries are units of their own, by their first element."""
-_BY_PLACE = ("backup_codes",)
+_AS_ONE = ("backup_codes",)
+"""Lists of which one side's set holds, never a mixture; within it each entry moves by itself."""
 _BY_VALUE = ("tags", "domains")
-_BY_DIGEST = ("lines",)
+_BY_DIGEST = ("lines", *_AS_ONE)
 """By their value, which is not to stay among the stamps when it goes."""
-_LISTS = (*_BY_FIRST, *_BY_PLACE, *_BY_VALUE, *_BY_DIGEST)
+_LISTS = (*_BY_FIRST, *_BY_VALUE, *_BY_DIGEST)
 _ORDERED = ("fields", *_BY_VALUE, *_BY_DIGEST)
 """Of these the order is a unit too; where a merge added entries that it does not have, the order
 itself is in the document as well, under `orders`.
@@ -117,9 +118,8 @@ def _order_of(document: Mapping[str, Any], name: str) -> list[str] | None:
 
 
 def _names(key: str, entries: list[Any]) -> list[str]:
-    if key in _BY_PLACE:
-        return [str(place) for place in range(len(entries))]
-    plain = [str(entry[0] if key in _BY_FIRST else entry) for entry in entries]
+    by_first = key in (*_BY_FIRST, *_AS_ONE)
+    plain = [str(entry[0] if by_first else entry) for entry in entries]
     if key in _BY_DIGEST:
         plain = [sha256(value.encode("utf-8")).hexdigest()[:16] for value in plain]
     # A name that comes again is another unit than the first.
@@ -134,7 +134,7 @@ def _repeat(names: list[str]) -> bool:
 def _in_order(name: str, entries: Mapping[str, Any], order: list[str]) -> list[Any]:
     if name == "earlier":
         return sorted(entries.values(), key=lambda entry: (entry[4], entry[0]))
-    if name in _BY_PLACE:
-        return [entries[place] for place in sorted(entries, key=int)]
+    if name in _AS_ONE:
+        return [entries[one] for one in order if one in entries]
     places = {one: i for i, one in enumerate(order)}
     return [entries[one] for one in sorted(entries, key=lambda n: (places.get(n, len(places)), n))]

@@ -2,18 +2,14 @@
 
 from collections.abc import Iterator
 from contextlib import suppress
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 
-from newknot.core.login import SecretField
-from newknot.core.secret import Secret
-from newknot.exchange.portable_login import PortableLogin, with_names_apart
+from newknot.exchange.portable_login import FURTHER_COLLECTION, PortableLogin
 from newknot.store.errors import RecordDamaged
 from newknot.store.logins import get_card, get_history, get_secrets
 from newknot.store.vault import Vault
 from newknot.usecases.logins.logins import list_logins
-
-BACKUP_CODES = "backup codes"
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,10 +32,6 @@ def carried_logins(vault: Vault) -> list[PortableLogin]:
     for card in list_logins(vault)[0]:
         with suppress(RecordDamaged):
             held = get_secrets(vault, card.login_id)
-            secret_fields = held.fields
-            left = [c.code.reveal() for c in held.backup_codes if c.used_at is None]
-            if left:
-                secret_fields += (SecretField(BACKUP_CODES, Secret("\n".join(left))),)
             found.append(
                 PortableLogin(
                     title=card.title,
@@ -49,14 +41,19 @@ def carried_logins(vault: Vault) -> list[PortableLogin]:
                     notes=card.notes,
                     folder=card.folder,
                     tags=card.tags,
-                    fields=card.fields,
-                    secret_fields=with_names_apart(secret_fields),
+                    fields=tuple(f for f in card.fields if f.name != FURTHER_COLLECTION),
+                    secret_fields=tuple(replace(f, secret_id="") for f in held.fields),
                     code_key=held.code_key,
                     owner=card.owner,
                     importance=card.importance,
                     expires_on=card.expires_on,
                     created_at=card.created_at,
                     changed_at=card.changed_at,
+                    secret_since_at=card.secret_since_at,
+                    second_factor=card.second_factor,
+                    driven=card.driven,
+                    backup_codes=held.backup_codes,
+                    collections=tuple(f.value for f in card.fields if f.name == FURTHER_COLLECTION),
                 )
             )
     return found

@@ -5,7 +5,9 @@ from contextlib import suppress
 from dataclasses import dataclass, replace
 from datetime import datetime
 
+from newknot.core.backup_codes import codes_of_text
 from newknot.core.login import (
+    BACKUP_CODES_FIELD,
     CODE_KEY_FIELD,
     EarlierSecret,
     LoginCard,
@@ -33,7 +35,11 @@ from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Transaction, Vault, new_id
 from newknot.usecases.check.measuring import get_own_details, login_context
 from newknot.usecases.errors import EarlierHeld, NothingHeld
-from newknot.usecases.logins.superseding import fields_superseded, with_code_key
+from newknot.usecases.logins.superseding import (
+    codes_superseded,
+    fields_superseded,
+    with_code_key,
+)
 from newknot.usecases.policies import NamedPolicies
 
 
@@ -61,7 +67,7 @@ def earlier_of(vault: Vault, login_id: str, earlier_id: str) -> EarlierSecret:
 
 
 def restore_earlier(vault: Vault, login_id: str, earlier_id: str, *, now: datetime) -> LoginCard:
-    """Puts a further field, or the key of its codes, back to an earlier value, each by its kind;
+    """Puts a further field, the key of its codes or a set of backup codes back, each by its kind;
     the present one goes to the history.
 
     A login's own secret is restored by a rotation. Raises `NothingHeld` where the entry is one.
@@ -73,6 +79,8 @@ def restore_earlier(vault: Vault, login_id: str, earlier_id: str, *, now: dateti
             raise NothingHeld()
         if earlier.field == CODE_KEY_FIELD:
             return _restore_code_key(tx, vault, card, earlier.secret, now)
+        if earlier.field == BACKUP_CODES_FIELD:
+            return _restore_codes(tx, vault, card, earlier, now)
         return _restore_field(tx, vault, card, earlier, now)
 
 
@@ -85,6 +93,19 @@ def _restore_code_key(
     card = replace(card, changed_at=now, second_factor=factor)
     put_card(tx, card)
     put_secrets(tx, card.login_id, secrets)
+    return card
+
+
+def _restore_codes(
+    tx: Transaction, vault: Vault, card: LoginCard, earlier: EarlierSecret, now: datetime
+) -> LoginCard:
+    held, codes = get_secrets(vault, card.login_id), codes_of_text(earlier.secret.reveal())
+    kept = (one for one in get_history(vault, card.login_id) if one != earlier)
+    put_history(tx, card.login_id, tuple(kept))
+    codes_superseded(tx, vault, card, held, codes, now=now)
+    card = replace(card, changed_at=now)
+    put_card(tx, card)
+    put_secrets(tx, card.login_id, replace(held, backup_codes=codes))
     return card
 
 

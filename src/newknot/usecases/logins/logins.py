@@ -1,7 +1,7 @@
 """Logins: list, open, add, edit, reveal, delete to the bin, restore, empty the bin."""
 
 from dataclasses import dataclass, replace
-from datetime import date, datetime, timedelta
+from datetime import UTC, date, datetime, timedelta
 
 from newknot.core.address import site_of
 from newknot.core.errors import FieldInvalid
@@ -10,6 +10,7 @@ from newknot.core.login import (
     FIELDS_LIMIT,
     NOTES_LIMIT,
     TAGS_LIMIT,
+    BackupCode,
     Importance,
     LoginCard,
     LoginSecrets,
@@ -44,6 +45,8 @@ from newknot.usecases.logins.superseding import (
     with_code_key,
 )
 
+_NO_TIME = datetime.fromtimestamp(0, UTC)
+
 
 @dataclass(frozen=True, slots=True)
 class LoginDraft:
@@ -70,6 +73,15 @@ class LoginDraft:
 
 
 @dataclass(frozen=True, slots=True)
+class LoginDates:
+    """When a login that comes from elsewhere was made and changed, and its secret set."""
+
+    created_at: datetime
+    changed_at: datetime
+    secret_since_at: datetime
+
+
+@dataclass(frozen=True, slots=True)
 class NewSecret:
     """A secret on its way into a login, and the loose end it was until now, if any."""
 
@@ -79,12 +91,26 @@ class NewSecret:
 
 
 def add_login(
-    vault: Vault, draft: LoginDraft, new_secret: NewSecret | None, *, now: datetime
+    vault: Vault,
+    draft: LoginDraft,
+    new_secret: NewSecret | None,
+    *,
+    dates: LoginDates | None = None,
+    backup_codes: tuple[BackupCode, ...] = (),
+    now: datetime,
 ) -> LoginCard:
     """A new login. Raises `FieldInvalid` naming the field."""
     login_id = new_id()
+    at = dates or LoginDates(now, now, now)
     with vault.transaction() as tx:
-        card = _card(vault, draft, login_id, created_at=now, changed_at=now, secret_since_at=now)
+        card = _card(
+            vault,
+            draft,
+            login_id,
+            created_at=at.created_at,
+            changed_at=at.changed_at,
+            secret_since_at=at.secret_since_at,
+        )
         given = new_secret or NewSecret(Secret(""), OWN)
         _check_secret(given.secret)
         fields = _secret_fields(draft, ())
@@ -96,6 +122,7 @@ def add_login(
             given.origin,
             fields,
             code_key,
+            backup_codes,
             secret_id=new_id() if len(given.secret) else "",
             code_key_id=new_id() if len(code_key) else "",
         )
@@ -103,6 +130,16 @@ def add_login(
         if given.loose_end_id is not None:
             remove_loose_end(tx, given.loose_end_id)
     return card
+
+
+def check_draft(draft: LoginDraft, secret: Secret) -> None:
+    """Raises `FieldInvalid`, naming the field, for what adding it would refuse; a login that it is
+    reset by is not looked for.
+    """
+    _check_secret(secret)
+    _code_key(draft, Secret(""))
+    _secret_fields(draft, ())
+    _checked(draft, "")
 
 
 def edit_login(
@@ -303,12 +340,6 @@ def _card(
     changed_at: datetime,
     secret_since_at: datetime,
 ) -> LoginCard:
-    if len(draft.fields) + len(draft.secret_fields) > FIELDS_LIMIT:
-        raise FieldInvalid("fields", f"are more than {FIELDS_LIMIT}")
-    if len(draft.tags) > TAGS_LIMIT:
-        raise FieldInvalid("tags", f"are more than {TAGS_LIMIT}")
-    address = checked_text(draft.address, field="address")
-    site_of(address)
     if draft.resets_by is not None:
         if draft.resets_by == login_id:
             raise FieldInvalid("resets_by", "is this login itself")
@@ -316,6 +347,22 @@ def _card(
             get_card(vault, draft.resets_by)
         except RecordMissing:
             raise FieldInvalid("resets_by", "is no login") from None
+    return replace(
+        _checked(draft, login_id),
+        created_at=created_at,
+        changed_at=changed_at,
+        secret_since_at=secret_since_at,
+    )
+
+
+def _checked(draft: LoginDraft, login_id: str) -> LoginCard:
+    """The card of a draft, at no time yet."""
+    if len(draft.fields) + len(draft.secret_fields) > FIELDS_LIMIT:
+        raise FieldInvalid("fields", f"are more than {FIELDS_LIMIT}")
+    if len(draft.tags) > TAGS_LIMIT:
+        raise FieldInvalid("tags", f"are more than {TAGS_LIMIT}")
+    address = checked_text(draft.address, field="address")
+    site_of(address)
     names = tuple(name.strip() for name, _ in draft.secret_fields)
     if len(set(names)) != len(names):
         raise FieldInvalid("secret_fields", "have a name twice")
@@ -344,9 +391,9 @@ def _card(
         importance=draft.importance,
         expires_on=draft.expires_on,
         resets_by=draft.resets_by,
-        created_at=created_at,
-        changed_at=changed_at,
-        secret_since_at=secret_since_at,
+        created_at=_NO_TIME,
+        changed_at=_NO_TIME,
+        secret_since_at=_NO_TIME,
         has_secret=False,
         second_factor=draft.second_factor,
         driven=draft.driven,

@@ -14,7 +14,7 @@ from newknot.store.logins import get_secrets, put_card, put_secrets
 from newknot.store.vault import Vault
 from newknot.usecases.errors import NothingHeld, PictureWithoutKey
 from newknot.usecases.logins.logins import live_card
-from newknot.usecases.logins.superseding import with_code_key
+from newknot.usecases.logins.superseding import codes_superseded, with_code_key
 
 BACKUP_CODES_MOST = 50
 BACKUP_CODE_LENGTH_MOST = 100
@@ -67,16 +67,18 @@ def current_code(vault: Vault, login_id: str, *, now: datetime) -> Code:
     return CodeKey.read(key.reveal()).code(now)
 
 
-def keep_backup_codes(vault: Vault, login_id: str, text: Secret) -> int:
-    """Keeps the backup codes of a text, one a line or between commas, in place of those there were;
-    one that was there and used stays struck off. Answers how many. Raises `FieldInvalid`.
+def keep_backup_codes(vault: Vault, login_id: str, text: Secret, *, now: datetime) -> int:
+    """Keeps the backup codes of a text, one a line or between commas, in place of those there were:
+    one that was there and used stays struck off, and another set goes to the history. Answers how
+    many. Raises `FieldInvalid`.
     """
     codes = _split(text.reveal())
     with vault.transaction() as tx:
-        live_card(vault, login_id)
+        card = live_card(vault, login_id)
         held = get_secrets(vault, login_id)
         used = {one.code: one.used_at for one in held.backup_codes}
         kept = tuple(BackupCode(Secret(c), used.get(Secret(c))) for c in codes)
+        codes_superseded(tx, vault, card, held, kept, now=now)
         put_secrets(tx, login_id, replace(held, backup_codes=kept))
     return len(kept)
 

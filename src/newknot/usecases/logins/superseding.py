@@ -3,7 +3,17 @@
 from dataclasses import replace
 from datetime import datetime
 
-from newknot.core.login import CODE_KEY_FIELD, EarlierSecret, LoginSecrets, Origin, SecretField
+from newknot.core.backup_codes import id_of_codes, text_of_codes
+from newknot.core.login import (
+    BACKUP_CODES_FIELD,
+    CODE_KEY_FIELD,
+    BackupCode,
+    EarlierSecret,
+    LoginCard,
+    LoginSecrets,
+    Origin,
+    SecretField,
+)
 from newknot.core.secret import Secret
 from newknot.store.logins import get_history, put_history
 from newknot.store.vault import Transaction, Vault, new_id
@@ -45,6 +55,7 @@ def fields_superseded(
     *,
     since_at: datetime,
     until_at: datetime,
+    used: bool = True,
 ) -> None:
     """The same of each secret field whose value is no longer under its name."""
     for one in former:
@@ -58,6 +69,7 @@ def fields_superseded(
                 secret_id=one.secret_id,
                 since_at=since_at,
                 until_at=until_at,
+                used=used,
                 field=one.name,
             )
 
@@ -86,6 +98,33 @@ def with_code_key(
         field=CODE_KEY_FIELD,
     )
     return replace(held, code_key=code_key, code_key_id=new_id() if len(code_key) else "")
+
+
+def codes_superseded(
+    tx: Transaction,
+    vault: Vault,
+    card: LoginCard,
+    held: LoginSecrets,
+    codes: tuple[BackupCode, ...],
+    *,
+    now: datetime,
+) -> None:
+    """The same of a set of backup codes that another takes the place of, with what was struck off;
+    the same codes in another order, or marked otherwise, are no other set.
+    """
+    if {one.code for one in held.backup_codes} == {one.code for one in codes}:
+        return
+    superseded(
+        tx,
+        vault,
+        card.login_id,
+        Secret(text_of_codes(held.backup_codes)),
+        OWN,
+        secret_id=id_of_codes(card.login_id, held.backup_codes),
+        since_at=min(card.changed_at, now),
+        until_at=now,
+        field=BACKUP_CODES_FIELD,
+    )
 
 
 def settle_parted(tx: Transaction, vault: Vault, login_id: str, now: datetime) -> None:

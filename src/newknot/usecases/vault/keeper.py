@@ -22,7 +22,6 @@ from newknot.usecases.copies.backups import backup_if_due
 from newknot.usecases.drawing.draw_ring import DrawRing
 from newknot.usecases.drawing.space_shelf import SpaceShelf
 from newknot.usecases.errors import BackupFailed, VaultBusy, VaultLocked
-from newknot.usecases.import_export.imports import BroughtIn
 from newknot.usecases.logins.logins import empty_bin
 from newknot.usecases.progress import Progress
 from newknot.usecases.rotation.driving import Drive
@@ -80,7 +79,7 @@ class Keeper:
         self.checked = CheckMemory()
         self.drives: dict[str, Drive] = {}
         self.imports: dict[str, ImportFile] = {}
-        self.brought_in = BroughtIn()
+        self.left_out: bytes | None = None
         self.bundles: dict[str, bytes | BundleContent] = {}
         self.parameters = parameters
         self.hold_file = hold_file
@@ -262,8 +261,8 @@ class Keeper:
         self.checked.clear()
         self.drives.clear()
         self.imports.clear()
+        self.left_out = None
         self.bundles.clear()
-        self.brought_in = BroughtIn()
         forget_addresses()
         forget_names()
         gc.unfreeze()

@@ -6,6 +6,7 @@ from fastapi import APIRouter, Request, Response
 from starlette.concurrency import run_in_threadpool
 
 from newknot.api.deps import Work, WorkDep
+from newknot.api.schemas.import_export.exports import ClearFileOut
 from newknot.api.schemas.import_export.imports import (
     DifferenceOut,
     ImportApply,
@@ -13,14 +14,17 @@ from newknot.api.schemas.import_export.imports import (
     ImportPreview,
     ImportRowOut,
     ImportTable,
+    LeftOut,
     MappingIn,
     Undone,
 )
+from newknot.core.safeguards import Act
 from newknot.exchange.csv_logins import TARGETS
 from newknot.usecases.copies.backups import make_backup
-from newknot.usecases.errors import ImportUnknown
+from newknot.usecases.errors import ImportUnknown, NothingHeld
 from newknot.usecases.import_export import imports as use
 from newknot.usecases.import_export import judging
+from newknot.usecases.import_export.clear_files import write_clear_file
 
 router = APIRouter(prefix="/imports", tags=["import and export"])
 FILES_KEPT = 3
@@ -53,7 +57,14 @@ async def read_file(request: Request, work: WorkDep) -> ImportTable:
 @router.post("/{import_id}/preview")
 def preview(import_id: str, body: MappingIn, work: WorkDep) -> ImportPreview:
     """Every row as it would come in under a mapping."""
-    rows = judging.preview_import(work.vault, _file(work, import_id), tuple(body.mapping))
+    with work.keeper.progress.if_idle() as step:
+        rows = judging.preview_import(
+            work.vault,
+            _file(work, import_id),
+            tuple(body.mapping),
+            progress=step,
+            now=work.now,
+        )
     return ImportPreview(
         rows=[
             ImportRowOut(
@@ -65,7 +76,8 @@ def preview(import_id: str, body: MappingIn, work: WorkDep) -> ImportPreview:
                 address=row.address,
                 has_secret=row.has_secret,
                 left=list(row.left),
-                can_take=row.of_login_id is not None,
+                can_take=row.takes_secret,
+                can_take_fields=row.of_login_id is not None,
                 differs=[
                     DifferenceOut(field=d.field, here=d.here, there=d.there) for d in row.differs
                 ],
@@ -81,26 +93,46 @@ def apply(import_id: str, body: ImportApply, work: WorkDep) -> Imported:
     file = _file(work, import_id)
     make_backup(work.vault, work.keeper.folder_of(work.vault), now=work.now)
     with work.keeper.progress.of_one_act() as step:
-        brought_in = use.apply_import(
+        done = use.apply_import(
             work.vault,
             file,
             tuple(body.mapping),
             also_lines=frozenset(body.also_lines),
             take_lines=frozenset(body.take_lines),
+            take_fields={one.line: one.fields for one in body.take_fields},
             not_lines=frozenset(body.not_lines),
             progress=step,
             now=work.now,
         )
     work.keeper.imports.pop(import_id, None)
-    work.keeper.brought_in = brought_in
-    return Imported(added_count=len(brought_in.added), taken_count=len(brought_in.taken))
+    work.keeper.left_out = judging.rows_of(file, {row.line for row in done.left_out})
+    return Imported(
+        added_count=len(done.brought_in.added),
+        taken_count=len(done.brought_in.taken),
+        left_out=[
+            LeftOut(line=r.line, title=r.title, user_name=r.user_name, reason=r.reason)
+            for r in done.left_out
+        ],
+    )
+
+
+@router.post("/left-out/file", status_code=201)
+def write_left_out(work: WorkDep) -> ClearFileOut:
+    """Writes the rows that the last import left out into a file beside the vault, in the clear, for
+    the owner alone; it is watched until it is gone.
+    """
+    work.require(Act.EXPORT)
+    if work.keeper.left_out is None:
+        raise NothingHeld()
+    folder = work.keeper.path.parent / "taken-out"
+    made = write_clear_file(work.vault, folder, "left-out.csv", work.keeper.left_out, now=work.now)
+    return ClearFileOut(path=str(made.path), written_at=made.written_at)
 
 
 @router.post("/undo")
 def undo(work: WorkDep) -> Undone:
-    """Takes back what was brought in last, since the vault was unlocked."""
-    back = use.undo_import(work.vault, work.keeper.brought_in, now=work.now)
-    work.keeper.brought_in = use.BroughtIn()
+    """Takes back what was brought in last; a lock in between does not matter."""
+    back = use.undo_import(work.vault, now=work.now)
     return Undone(gone_count=back.gone, binned_count=back.binned, put_back_count=back.put_back)
 
 

@@ -59,7 +59,7 @@ def site_accepted(login_id: str, work: WorkDep) -> SecondFactorOut:
 def keep_backup_codes(login_id: str, body: BackupCodesIn, work: WorkDep) -> Response:
     """Keeps the codes of a text in place of those there were."""
     work.require(Act.EDIT)
-    use.keep_backup_codes(work.vault, login_id, Secret(body.text.get_secret_value()))
+    use.keep_backup_codes(work.vault, login_id, Secret(body.text.get_secret_value()), now=work.now)
     return Response(status_code=204)
 
 
