@@ -337,3 +337,22 @@ def test_what_is_taken_out_comes_back_whole_in_an_empty_vault(
 
     for theirs, ours in zip(known(other), known(api), strict=True):
         assert {name for name in ours if ours[name] != theirs[name]} == set()
+
+
+def test_what_no_open_format_carries_is_counted_and_what_is_damaged_is_named(api: Api) -> None:
+    first = api.add("Gantry", user_name="ilse", secret={"own": "=rope"})["login_id"]
+    second = api.add("Lumen", resets_by=first)["login_id"]
+    api.ok("PUT", f"logins/{first}", {"title": "Gantry", "secret": {"own": "+plank"}})
+    binned = api.add("Truss")["login_id"]
+    api.ok("DELETE", f"logins/{binned}", **api.proof())
+    api.ok("POST", "rotations", {"login_id": second})
+    found = api.ok("GET", "exports/losses")
+    assert {name: n for name, n in found.items() if n} == {
+        "histories": 1, "resets": 1, "in_bin": 1, "open_rotations": 1, "formula_secrets": 1,
+    }  # fmt: skip
+    with api.keeper.at_work() as vault:
+        vault.connection.execute(
+            "UPDATE records SET sealed = zeroblob(length(sealed)) WHERE record_id = ? AND part = 2",
+            (bytes.fromhex(second),),
+        )
+    assert api.ok("GET", "exports/losses")["damaged"] == ["Lumen"]

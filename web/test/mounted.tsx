@@ -18,14 +18,23 @@ type Answers = Record<string, unknown>;
 
 export type Call = { route: string; body: unknown };
 
+/** The document that was sent; a file is not looked into. */
+function sent(body: BodyInit): unknown {
+  const text = new TextDecoder().decode(body as ArrayBuffer);
+  try {
+    return JSON.parse(text);
+  } catch {
+    return "a file";
+  }
+}
+
 /** A small server in memory at the one door: answers by `METHOD /path`, and every call it took. */
 export function server(answers: Answers): Call[] {
   const calls: Call[] = [];
   vi.stubGlobal("fetch", async (url: string, init: RequestInit) => {
     const path = new URL(url).pathname.replace(/^\/api/, "");
     const route = `${init.method} ${path}`;
-    const text = init.body ? new TextDecoder().decode(init.body as ArrayBuffer) : "";
-    calls.push({ route, body: text ? (JSON.parse(text) as unknown) : null });
+    calls.push({ route, body: init.body ? sent(init.body) : null });
     const found = route in answers ? answers[route] : new Refusal(404, "not_found");
     const given: unknown = typeof found === "function" ? (found as () => unknown)() : found;
     if (given instanceof Refusal)

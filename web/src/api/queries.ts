@@ -129,6 +129,13 @@ export const queries = {
     }),
   backups: () =>
     queryOptions({ queryKey: ["backups"], queryFn: () => answer(client.GET("/backups")) }),
+  /** Counted over the whole vault, so only where it is shown, and then anew. */
+  losses: () =>
+    queryOptions({
+      queryKey: ["losses"],
+      queryFn: () => answer(client.GET("/exports/losses")),
+      refetchOnMount: "always",
+    }),
   recovery: () =>
     queryOptions({ queryKey: ["recovery"], queryFn: () => answer(client.GET("/recovery")) }),
   safeguards: () =>

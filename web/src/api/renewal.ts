@@ -4,7 +4,7 @@
 export const WITHIN = (
   "session logins login bin loose-ends policies worklist waivers reach progress " +
   "rotations rotation drive campaigns past-retention events own-details login-measure " +
-  "passphrase-facts clear-files backups recovery safeguards report"
+  "passphrase-facts clear-files losses backups recovery safeguards report"
 ).split(" ");
 
 /** All of what stands to be done. */

@@ -780,6 +780,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/exports/losses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Losses
+         * @description What neither open format carries of this vault, counted; and what is damaged.
+         */
+        get: operations["losses_exports_losses_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/history/past-retention": {
         parameters: {
             query?: never;
@@ -824,6 +844,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/imports/left-out/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write Left Out
+         * @description Writes the rows that the last import left out into a file beside the vault, in the clear, for
+         *     the owner alone; it is watched until it is gone.
+         */
+        post: operations["write_left_out_imports_left_out_file_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/imports/undo": {
         parameters: {
             query?: never;
@@ -835,7 +876,7 @@ export interface paths {
         put?: never;
         /**
          * Undo
-         * @description Takes back what was brought in last, since the vault was unlocked.
+         * @description Takes back what was brought in last; a lock in between does not matter.
          */
         post: operations["undo_imports_undo_post"];
         delete?: never;
@@ -2727,7 +2768,7 @@ export interface components {
         };
         /**
          * DifferenceOut
-         * @description A field that is one thing here and another in the file; both empty for a secret.
+         * @description A field of which the file has something that is not here; both empty for a secret.
          */
         DifferenceOut: {
             /** Field */
@@ -3078,9 +3119,9 @@ export interface components {
         };
         /**
          * ImportApply
-         * @description also_lines: rows to come in although their site and user name are there with another secret;
-         *     take_lines: those whose secret the login there is to take; not_lines: new ones that are not to
-         *     come in.
+         * @description also_lines: rows to come in although their site and user name are there, or although they are
+         *     in the file twice; take_lines: those whose secret the login there is to take; take_fields: the
+         *     same of other fields; not_lines: new ones that are not to come in.
          */
         ImportApply: {
             /** Also Lines */
@@ -3089,6 +3130,8 @@ export interface components {
             mapping: string[];
             /** Not Lines */
             not_lines?: number[];
+            /** Take Fields */
+            take_fields?: components["schemas"]["TakeFields"][];
             /** Take Lines */
             take_lines?: number[];
         };
@@ -3103,13 +3146,15 @@ export interface components {
         /**
          * ImportRowOut
          * @description One row as it would come in, without its secret. can_take: the login that is there can take
-         *     its secret.
+         *     its secret; can_take_fields: the other fields in which it differs.
          */
         ImportRowOut: {
             /** Address */
             address: string;
             /** Can Take */
             can_take: boolean;
+            /** Can Take Fields */
+            can_take_fields: boolean;
             /** Differs */
             differs: components["schemas"]["DifferenceOut"][];
             /** Has Secret */
@@ -3124,7 +3169,7 @@ export interface components {
              * Status
              * @enum {string}
              */
-            status: "new" | "same" | "differing" | "kept_out" | "bad";
+            status: "new" | "same" | "differing" | "kept_out" | "bad" | "twice";
             /** Title */
             title: string;
             /** User Name */
@@ -3163,11 +3208,13 @@ export interface components {
         Importance: "low" | "normal" | "high" | "critical";
         /**
          * Imported
-         * @description How many logins came in, and how many took a secret.
+         * @description How many logins came in, how many took from a row, and every row that was left out.
          */
         Imported: {
             /** Added Count */
             added_count: number;
+            /** Left Out */
+            left_out: components["schemas"]["LeftOut"][];
             /** Taken Count */
             taken_count: number;
         };
@@ -3234,6 +3281,20 @@ export interface components {
             login_id: string;
             /** Reach */
             reach: number;
+            /** Title */
+            title: string;
+            /** User Name */
+            user_name: string;
+        };
+        /**
+         * LeftOut
+         * @description A row of which something did not come in, and why.
+         */
+        LeftOut: {
+            /** Line */
+            line: number;
+            /** Reason */
+            reason: string;
             /** Title */
             title: string;
             /** User Name */
@@ -3491,6 +3552,33 @@ export interface components {
             length: number;
             /** Loose End Id */
             loose_end_id: string;
+        };
+        /**
+         * LossesOut
+         * @description Counts of what neither open format carries of this vault. damaged: logins that no file can
+         *     have, by title, or by id where that is all that is known.
+         */
+        LossesOut: {
+            /** Damaged */
+            damaged: string[];
+            /** Formula Secrets */
+            formula_secrets: number;
+            /** Histories */
+            histories: number;
+            /** In Bin */
+            in_bin: number;
+            /** Loose Ends */
+            loose_ends: number;
+            /** Open Rotations */
+            open_rotations: number;
+            /** Own Details */
+            own_details: number;
+            /** Policies */
+            policies: number;
+            /** Resets */
+            resets: number;
+            /** Waivers */
+            waivers: number;
         };
         /**
          * MadeSheets
@@ -4458,6 +4546,16 @@ export interface components {
             counts: {
                 [key: string]: number;
             };
+        };
+        /**
+         * TakeFields
+         * @description Of a row that differs, the fields that the login there is to take.
+         */
+        TakeFields: {
+            /** Fields */
+            fields: string[];
+            /** Line */
+            line: number;
         };
         /**
          * TrialIn
@@ -5906,6 +6004,26 @@ export interface operations {
             };
         };
     };
+    losses_exports_losses_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LossesOut"];
+                };
+            };
+        };
+    };
     past_retention_history_past_retention_get: {
         parameters: {
             query?: never;
@@ -5962,6 +6080,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ImportTable"];
+                };
+            };
+        };
+    };
+    write_left_out_imports_left_out_file_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClearFileOut"];
                 };
             };
         };

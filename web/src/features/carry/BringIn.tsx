@@ -7,6 +7,7 @@ import { useClipboard } from "../../shared/clipboard";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useAct } from "../../shared/useAct";
 import { ImportPreview } from "./ImportPreview";
+import { LeftOut } from "./LeftOut";
 import { MergePreview } from "./MergePreview";
 
 const BUNDLE_BEGINS = "eyJ";
@@ -83,23 +84,28 @@ export function BringIn() {
         <div className="problem copper-edge" role="status">
           <b>
             {count(done.added_count, "login")} brought in
-            {done.taken_count > 0 && `, ${count(done.taken_count, "secret")} taken`}.
+            {done.taken_count > 0 && `, ${count(done.taken_count, "login")} took from a row`}.
           </b>{" "}
-          {done.taken_count > 0 && "The former ones are in the history of their logins. "}The file{" "}
-          <b>{fileName}</b> still lies on your disk where you chose it, with every secret in the
-          clear, and perhaps in the bin of the program that made it: delete it for good.{" "}
-          <Link to="/">Check the vault</Link> next, or{" "}
+          {done.taken_count > 0 && "What they had is in their history. "}
           <button type="button" className="link" onClick={() => void undo()}>
-            undo it
-          </button>
-          .
+            Undo it
+          </button>{" "}
+          or <Link to="/">check the vault</Link> next.
         </div>
+      )}
+      {done && done.left_out.length > 0 && <LeftOut rows={done.left_out} />}
+      {done && (
+        <p>
+          The file <b>{fileName}</b> still lies on your disk where you chose it, with every secret
+          in the clear, and perhaps in the bin of the program that made it:{" "}
+          {done.left_out.length > 0 ? "once the rows above are seen to, " : ""}delete it for good.
+        </p>
       )}
       {undone && (
         <p role="status">
           <b>{count(undone.gone_count, "login")} taken back.</b>
           {undone.put_back_count > 0 &&
-            ` ${count(undone.put_back_count, "login")} with the former secret again.`}
+            ` ${count(undone.put_back_count, "login")} as before again.`}
           {undone.binned_count > 0 &&
             ` ${count(undone.binned_count, "login")} that you changed since lie in the bin.`}
         </p>

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { count, dayAndTime } from "../../domain/moments";
 import { ActProgress } from "../../shared/ActProgress";
+import { ManyRows } from "../../shared/ManyRows";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretInput } from "../../shared/SecretInput";
 import { useAct } from "../../shared/useAct";
@@ -18,7 +19,6 @@ const WHAT: Record<string, string> = {
   parted: "both secrets are kept: the newer is current, the other in the history",
   asked: "deleted on one side, changed on the other",
 };
-const SHOWN = 300;
 
 /** Another copy of the vault, opened by its passphrase: what merging it would change, then done. */
 export function MergePreview(props: { bundle: Schema["BundleHeld"]; onLeave: () => void }) {
@@ -110,45 +110,36 @@ export function MergePreview(props: { bundle: Schema["BundleHeld"]; onLeave: () 
           <Button onClick={() => void leave()}>Leave it</Button>
         )}
       </div>
-      <table className="plain small">
-        <thead>
-          <tr>
-            <th className="wide-30-percent">Login</th>
-            <th className="wide-24-percent">User name</th>
-            <th>What happens here</th>
-          </tr>
-        </thead>
-        <tbody>
-          {logins.slice(0, SHOWN).map((line, i) => (
-            <tr key={i}>
-              <td>{line.title}</td>
-              <td>{line.user_name}</td>
-              <td>
-                {WHAT[line.what] ?? line.what}
-                {line.what === "asked" && (
-                  <>
-                    {" "}
-                    <Checkbox
-                      checked={back.has(line.login_id)}
-                      onChange={(event) => {
-                        const fresh = new Set(back);
-                        if (event.target.checked) fresh.add(line.login_id);
-                        else fresh.delete(line.login_id);
-                        setBack(fresh);
-                      }}
-                    >
-                      take it out of the bin
-                    </Checkbox>
-                  </>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {logins.length > SHOWN && (
-        <p className="small quiet">and {(logins.length - SHOWN).toLocaleString("en")} more</p>
-      )}
+      <ManyRows
+        label="What merging changes"
+        columns="minmax(0, 3fr) minmax(0, 2fr) minmax(0, 5fr)"
+        heads={["Record", "User name", "What happens here"]}
+        rows={facts.lines.map((line, at) => ({ ...line, at }))}
+        keyOf={(line) => line.at}
+        cells={(line) => [
+          line.kind === "login" ? line.title : [line.kind, line.title].filter(Boolean).join(": "),
+          line.user_name,
+          <span key="what">
+            {WHAT[line.what] ?? line.what}
+            {line.what === "asked" && (
+              <>
+                {" "}
+                <Checkbox
+                  checked={back.has(line.login_id)}
+                  onChange={(event) => {
+                    const fresh = new Set(back);
+                    if (event.target.checked) fresh.add(line.login_id);
+                    else fresh.delete(line.login_id);
+                    setBack(fresh);
+                  }}
+                >
+                  take it out of the bin
+                </Checkbox>
+              </>
+            )}
+          </span>,
+        ]}
+      />
     </>
   );
 }

@@ -1,17 +1,20 @@
 import { Button, Input, Modal, Radio } from "antd";
+import { useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
+import { queries } from "../../api/queries";
 import { answer, client, exportContent } from "../../api/client";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretInput } from "../../shared/SecretInput";
 import { saveAs } from "../../shared/saveAs";
 import { useAct } from "../../shared/useAct";
+import { Losses } from "./Losses";
 
 type Kind = "csv" | "cxf";
 
 const CLEAR: Record<Kind, { title: string; says: string; file: string }> = {
   csv: {
     title: "CSV",
-    says: "A table of all logins, for a spreadsheet or another program; nothing in it is taken for a formula.",
+    says: "A table of all logins, for another program or a spreadsheet. Titles, notes and fields are written so that none is taken for a formula; secrets stand as they are.",
     file: "logins.csv",
   },
   cxf: {
@@ -31,6 +34,7 @@ export function TakeOut() {
   const [forKey, setForKey] = useState(false);
   const [recipient, setRecipient] = useState("");
   const [differ, setDiffer] = useState(false);
+  const { data: losses } = useQuery(queries.losses());
 
   const bundle = () => {
     const text = passphrase.current?.value ?? "";
@@ -115,6 +119,7 @@ export function TakeOut() {
       </section>
       <section className="stack" aria-label="In the clear">
         <h2>In the clear, for other programs</h2>
+        {losses && <Losses losses={losses} />}
         {(Object.keys(CLEAR) as Kind[]).map((kind) => (
           <div key={kind}>
             <p>

@@ -1,11 +1,17 @@
 """Taking out: logins in open formats, and their history without secrets."""
 
 import secrets
+from dataclasses import asdict
 
 from fastapi import APIRouter, Response
 
 from newknot.api.deps import Work, WorkDep
-from newknot.api.schemas.import_export.exports import ClearFileIn, ClearFileOut, ClearFilePath
+from newknot.api.schemas.import_export.exports import (
+    ClearFileIn,
+    ClearFileOut,
+    ClearFilePath,
+    LossesOut,
+)
 from newknot.core.safeguards import Act
 from newknot.exchange.csv_logins import write_logins
 from newknot.exchange.cxf import write_cxf
@@ -13,6 +19,7 @@ from newknot.exchange.history_csv import write_history
 from newknot.store.taken_out import ClearFile
 from newknot.usecases.import_export import clear_files as watch
 from newknot.usecases.import_export import exports as use
+from newknot.usecases.import_export.losses import losses_of
 
 router = APIRouter(prefix="/exports", tags=["import and export"])
 
@@ -29,6 +36,12 @@ def logins_cxf(work: WorkDep) -> Response:
     """All logins in the Credential Exchange Format, every secret in the clear."""
     work.require(Act.EXPORT)
     return Response(_cxf(work), media_type="application/json")
+
+
+@router.get("/losses")
+def losses(work: WorkDep) -> LossesOut:
+    """What neither open format carries of this vault, counted; and what is damaged."""
+    return LossesOut.model_validate(asdict(losses_of(work.vault)))
 
 
 @router.get("/files")

@@ -1,0 +1,45 @@
+import type { Schema } from "../../api/client";
+import { count } from "../../domain/moments";
+
+type Found = Schema["LossesOut"];
+const SAID: [keyof Omit<Found, "damaged" | "formula_secrets">, string, string?][] = [
+  ["histories", "history", "histories"],
+  ["resets", "link to the login that resets it", "links to the login that resets them"],
+  ["in_bin", "login in the bin", "logins in the bin"],
+  ["waivers", "waiver"],
+  ["policies", "policy", "policies"],
+  ["open_rotations", "open rotation"],
+  ["loose_ends", "loose end"],
+  ["own_details", "line of own details", "lines of own details"],
+];
+
+/** What neither open format carries of this vault, counted, and what is in no file at all. */
+export function Losses({ losses }: { losses: Found }) {
+  const left = SAID.filter(([name]) => losses[name] > 0).map(([name, one, many]) =>
+    count(losses[name], one, many),
+  );
+  return (
+    <>
+      {losses.damaged.length > 0 && (
+        <p className="problem" role="alert">
+          <b>
+            {count(losses.damaged.length, "login")} cannot be read and will be in no file, a bundle
+            neither:
+          </b>{" "}
+          {losses.damaged.join(", ")}.
+        </p>
+      )}
+      <p>
+        {left.length > 0
+          ? `Neither format has a place for ${left.join(", ")} of this vault: a sealed bundle does.`
+          : "Both formats carry all that this vault holds."}
+      </p>
+      {losses.formula_secrets > 0 && (
+        <p>
+          {count(losses.formula_secrets, "secret begins", "secrets begin")} as a formula does: do
+          not open the CSV file in a spreadsheet that computes what it reads.
+        </p>
+      )}
+    </>
+  );
+}
