@@ -128,3 +128,12 @@ def api(closed: Api) -> Api:
     """A new vault, unlocked."""
     closed.enter("create")
     return closed
+
+
+@pytest.fixture
+def other(tmp_path: Path, clock: HandClock) -> Iterator[Api]:
+    """A vault of its own on another device."""
+    made = make_api(tmp_path / "other", clock)
+    made.enter("create")
+    yield made
+    made.keeper.lock()

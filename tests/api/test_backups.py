@@ -2,6 +2,7 @@
 
 import sqlite3
 import subprocess
+from collections import Counter
 from collections.abc import Iterator
 from datetime import timedelta
 from pathlib import Path
@@ -10,6 +11,7 @@ import pytest
 
 from newknot.api import app
 from tests.api.conftest import Api, make_api
+from tests.api.test_bundles import merged, taken_out
 from tests.api.test_outside import switch
 from tests.conftest import PASSPHRASE, HandClock, wait_until
 
@@ -76,10 +78,13 @@ def test_restoring_says_first_what_changes_and_backs_the_present_up(api: Api) ->
         ("Fresh", "gone"),
         ("Kept", "differs"),
     ]
+    assert {one["kind"] for one in looked} == {"login"} and looked[2]["kept_secrets"] == 1
     assert api.secret_of(kept) == "truss-and-bolt"
     assert api.refused("POST", f"backups/{name}/restore") == "403 proof_needed"
     assert api.ok("POST", f"backups/{name}/restore", **api.proof()) == looked
     assert api.secret_of(kept) == "rope-and-plank" and len(names(api)) == 2
+    assert api.earlier_secrets(kept) == {"truss-and-bolt"}
+    assert [one["title"] for one in api.ok("GET", "logins/bin")] == ["Fresh"]
     assert api.ok("POST", f"backups/{name}/look") == []
     newest = names(api)[0]
     assert len(api.ok("POST", f"backups/{newest}/look")) == 3
@@ -227,3 +232,83 @@ def test_a_copy_kept_before_an_upgrade_is_listed_looked_into_and_never_dropped(a
     assert api.call("GET", f"backups/{kept.name}").content[:15] == b"SQLite format 3"
     api.ok("POST", f"backups/{kept.name}/restore", **api.proof())
     assert api.secret_of(login) == "rope-and-plank" and kept.exists()
+
+
+def test_a_restore_shows_all_that_changes_and_loses_nothing_that_was_handed_out(
+    api: Api, other: Api
+) -> None:
+    ids = [api.add(t, address=f"{t.lower()}.example")["login_id"] for t in ("Gantry", "Lumen")]
+    rotations = [api.ok("POST", "rotations", {"login_id": i})["rotation_id"] for i in ids]
+    classes = [{"name": "lower", "characters": "abcdefghijkmnop"}]
+    policy = {
+        "name": "Gantry",
+        "domains": ["gantry.example"],
+        "policy": {"min_length": 8, "max_length": 16, "classes": classes},
+    }
+    api.ok("POST", "policies", policy)
+    name = api.ok("POST", "backups", **api.proof())["name"]
+    settings = api.safeguards()
+    copy = {"purpose": "copy"}
+    out = [api.ok("POST", f"rotations/{r}/hand-out", copy)["secret"] for r in rotations]
+    api.clock.pass_s(60)
+    api.ok("POST", f"rotations/{rotations[1]}/events", {"event": "accept"})
+    fresh = api.add("Fresh")["login_id"]
+    begun = [api.ok("POST", "rotations", {"login_id": fresh})["rotation_id"]]
+    out.append(api.ok("POST", f"rotations/{begun[0]}/hand-out", copy)["secret"])
+    never = api.add("Never")["login_id"]
+    begun.append(api.ok("POST", "rotations", {"login_id": never})["rotation_id"])
+    drawn = api.ok("POST", "draws", {"length": 20})
+    api.ok("POST", f"draws/{drawn['draw_id']}/keep", {})
+    made = {**policy, "name": "Lumen", "domains": ["lumen.example"]}
+    api.ok("POST", "policies", made)
+    given = [{"kind": "reused", "login_id": fresh}]
+    api.ok("POST", "checks")
+    kinds = {(f["kind"], f["login_id"]) for f in api.ok("GET", "checks/worklist")["findings"]}
+    assert ("reused", fresh) in kinds
+    api.ok("POST", "waivers", {"findings": given, "reason": "covered"})
+    api.ok("PUT", "safeguards", api.safeguards() | {"lock_after_s": 900}, **api.proof())
+    merged(other, taken_out(api))
+    looked = api.ok("POST", f"backups/{name}/look")
+    counted = Counter((one["kind"], one["what"]) for one in looked)
+    assert counted == {
+        ("login", "gone"): 2, ("login", "differs"): 1, ("rotation", "differs"): 2,
+        ("rotation", "gone"): 2, ("loose_end", "made"): 2, ("policy", "gone"): 1,
+        ("waiver", "gone"): 1,
+    }  # fmt: skip
+    assert {one["title"] for one in looked if one["kind"] == "loose_end"} == {"Gantry", "Fresh"}
+    done = api.ok("POST", f"backups/{name}/restore", **api.proof())
+    assert Counter((one["kind"], one["what"]) for one in done) == counted
+    ends = api.ok("GET", "loose-ends")
+    loose = {api.ok("POST", f"loose-ends/{e['loose_end_id']}/secret", copy)["secret"] for e in ends}
+    assert loose == {out[0], out[2], drawn["secret"]}
+    assert out[1] in api.earlier_secrets(ids[1])
+    assert api.safeguards() == settings | {"lock_after_s": 900}
+    assert {r["state"] for r in api.ok("GET", "rotations")} == {"staged"}
+
+    # The other copy still has all of it, and a merge takes nothing out of it.
+    def known() -> dict[str, set[str]]:
+        ids = [row["login_id"] for row in other.ok("GET", "logins")["logins"]]
+        return {i: other.earlier_secrets(i) | {other.secret_of(i)} for i in ids}
+
+    before = known()
+    merged(other, taken_out(api))
+    after = known()
+    assert before.keys() - after.keys() <= {fresh, never}  # in the bin, as here
+    assert all(before[login_id] <= after[login_id] for login_id in after)
+    assert {p["name"] for p in other.ok("GET", "policies")} == {"Gantry", "Lumen"}
+
+
+def test_a_restore_leaves_alone_what_the_copy_cannot_read(api: Api) -> None:
+    first = api.add("Gantry", secret={"own": "rope-and-plank"})["login_id"]
+    name = api.ok("POST", "backups", **api.proof())["name"]
+    path = api.keeper.backup_folder / name
+    with sqlite3.connect(path) as connection:
+        connection.execute(
+            "UPDATE records SET sealed = CAST(zeroblob(9) || substr(sealed, -16) AS BLOB)"
+            " WHERE record_id = ? AND part = 2",
+            (bytes.fromhex(first),),
+        )
+    api.ok("PUT", f"logins/{first}", {"title": "Gantry Rentals", "secret": {"own": "newer"}})
+    assert api.ok("POST", f"backups/{name}/look") == []
+    api.ok("POST", f"backups/{name}/restore", **api.proof())
+    assert api.secret_of(first) == "newer" and api.ok("GET", "logins/bin") == []

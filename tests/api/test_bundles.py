@@ -2,26 +2,15 @@
 
 import os
 from datetime import datetime
-from pathlib import Path
 from typing import Any
-
-import pytest
 
 from newknot.crypto.bundle import seal_bundle
 from newknot.exchange.bundle import write_content
 from newknot.store.merging import read_contents
-from tests.api.conftest import Api, make_api
-from tests.conftest import CHEAP, HandClock
+from tests.api.conftest import Api
+from tests.conftest import CHEAP
 
 SEAL = "orchard velvet lantern quarry"
-
-
-@pytest.fixture
-def other(tmp_path: Path, clock: HandClock) -> Api:
-    """A vault of its own on another device."""
-    made = make_api(tmp_path / "other", clock)
-    made.enter("create")
-    return made
 
 
 def taken_out(api: Api) -> bytes:

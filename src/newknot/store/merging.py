@@ -3,6 +3,7 @@
 from collections.abc import Callable
 
 from newknot.core.merging.merge import HISTORY, MERGED_LABELS, Contents, Merge
+from newknot.core.merging.restoring import Restore
 from newknot.core.merging.stamps import risen, unstamped
 from newknot.store.change_stamps import PARTS, get_removed, new_tag
 from newknot.store.errors import RecordDamaged, RecordMissing
@@ -31,8 +32,8 @@ def read_contents(vault: SealedFile, step: Step = no_step) -> Contents:
             done += 1
             try:
                 records[record_id] = _parts(vault, label, record_id)
-            except RecordDamaged:
-                continue
+            except (RecordDamaged, ValueError):
+                found.unread.add(record_id)
         if records:
             found.records[label.name] = records
     return found
@@ -65,20 +66,20 @@ def _parts(vault: SealedFile, label: Label, record_id: str) -> dict[str, dict[st
     return parts
 
 
-def write_contents(tx: Transaction, vault: SealedFile, then: Contents) -> None:
-    """Puts everything back as it was then: a change like any other, with new stamps."""
-    ours = read_contents(vault)
-    for label, records in ours.records.items():
-        for record_id in records.keys() - then.records.get(label, {}).keys():
-            tx.remove(Label[label], record_id)
-    for label, records in then.records.items():
+def write_restore(tx: Transaction, ours: Contents, restore: Restore) -> None:
+    """Writes what a restore changes: a change like any other, with new stamps. What goes is not
+    noted as deleted: another copy that still has it loses nothing by a merge.
+    """
+    for label, record_id in restore.removed:
+        tx.remove(Label[label], record_id, noted=False)
+    for label, records in restore.written.items():
         for record_id, parts in records.items():
             known = ours.records.get(label, {}).get(record_id, {})
             # A login without its third part has no history: then it is emptied.
             wanted = {**({HISTORY: {"earlier": []}} if HISTORY in known else {}), **parts}
             for part, document in wanted.items():
                 if unstamped(known.get(part)) != unstamped(document):
-                    plain = unstamped(document) or {}
+                    fresh = unstamped(document) or {}
                     if not known and record_id in ours.removed:
-                        plain = risen(plain, ours.removed[record_id].get(part, {}), tag=new_tag())
-                    tx.put(Label[label], record_id, packed(plain), part=int(part))
+                        fresh = risen(fresh, ours.removed[record_id].get(part, {}), tag=new_tag())
+                    tx.put(Label[label], record_id, packed(fresh), part=int(part))

@@ -67,9 +67,10 @@ class Transaction:
         if decoded is not None:
             self.decoded[key] = ((revision, sealed[-16:]), decoded)
 
-    def remove(self, label: Label, record_id: str) -> None:
+    def remove(self, label: Label, record_id: str, *, noted: bool = True) -> None:
         """Deletes a record with all its parts, and notes that it is gone for good, so that a merge
-        with another copy does not bring it back. Raises `RecordMissing`.
+        with another copy does not bring it back; where it is not noted, it may come back. Raises
+        `RecordMissing`.
         """
         raw = id_bytes(record_id)
         parts = [
@@ -80,7 +81,7 @@ class Transaction:
         if not parts:
             raise RecordMissing()
         removed = with_removed(self._file, label, record_id)
-        if removed is not None:
+        if noted and removed is not None:
             self.put_removed(removed)
         for part in parts:
             remove_record(self._file.connection, raw, part)

@@ -99,7 +99,7 @@ export interface paths {
         put?: never;
         /**
          * Look Into Backup
-         * @description What restoring it would change of the logins.
+         * @description Everything that restoring it would change.
          */
         post: operations["look_into_backup_backups__name__look_post"];
         delete?: never;
@@ -119,7 +119,8 @@ export interface paths {
         put?: never;
         /**
          * Restore Backup
-         * @description Puts everything back as it was then; the present state is backed up first.
+         * @description Puts everything back as it was then and loses no secret; the present state is backed up
+         *     first.
          */
         post: operations["restore_backup_backups__name__restore_post"];
         delete?: never;
@@ -4042,9 +4043,16 @@ export interface components {
         };
         /**
          * RestoreLineOut
-         * @description One login that a restore would change. what: back, gone or differs.
+         * @description One record that a restore would change. what: back, gone, differs, or made (a loose end).
+         *
+         *     login_id: the id of the record, a login or not; kind: which kind it is; title and user name: of
+         *     the login that it is, or is of. kept_secrets: newer ones that go to its history.
          */
         RestoreLineOut: {
+            /** Kept Secrets */
+            kept_secrets: number;
+            /** Kind */
+            kind: string;
             /** Login Id */
             login_id: string;
             /** Title */

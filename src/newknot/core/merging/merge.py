@@ -54,10 +54,13 @@ the ids of what it held.
 
 @dataclass(slots=True)
 class Contents:
-    """records: label -> id -> parts. removed: ids that were deleted for good -> what they were."""
+    """records: label -> id -> parts. removed: ids that were deleted for good -> what they were.
+    unread: ids of records that are there and cannot be read.
+    """
 
     records: dict[str, dict[str, Parts]] = field(default_factory=dict)
     removed: dict[str, Gone] = field(default_factory=dict)
+    unread: set[str] = field(default_factory=set)
 
 
 @dataclass(slots=True)
@@ -117,7 +120,7 @@ def merged(ours: Contents, theirs: Contents) -> Merge:
 def gone_of(record_id: str, parts: Parts) -> Gone:
     """What is to be known of a record that is deleted for good: stamps and ids, nothing it said."""
     gone: Gone = {part: document.get(STAMPS, {}) for part, document in parts.items()}
-    return {**gone, "secrets": sorted(_secret_ids(record_id, parts))}
+    return {**gone, "secrets": sorted(secret_ids(record_id, parts))}
 
 
 def edition_of(parts: Parts) -> int:
@@ -160,7 +163,7 @@ def _beyond(record_id: str, left: Parts, gone: Gone) -> bool:
         if any(s > known.get(unit, NO_STAMP) for unit, s in document.get(STAMPS, {}).items()):
             return True
     archived = gone.get(HISTORY, {})
-    held = _secret_ids(record_id, left) - set(gone["secrets"])
+    held = secret_ids(record_id, left) - set(gone["secrets"])
     return any(f"earlier/{secret_id}" not in archived for secret_id in held)
 
 
@@ -177,8 +180,8 @@ def _login(out: Merge, login_id: str, a: Parts, b: Parts) -> Parts:
     winner = max((a, b), key=lambda parts: (*_rank_of(parts), parts[CARD]["secret_since_at"]))
     for name in ("secret_since_at", "has_secret"):
         card[name] = winner[CARD][name]
-    kept = {secret_id for secret_id, _ in _held(login_id, joined)}
-    lost = [(i, e) for side in (a, b) for i, e in _held(login_id, side) if i not in kept]
+    kept = {secret_id for secret_id, _ in held_entries(login_id, joined)}
+    lost = [(i, e) for side in (a, b) for i, e in held_entries(login_id, side) if i not in kept]
     joined = _with_parted(joined, lost)
     _say_parted(joined)
     mine = _parted(a)
@@ -215,7 +218,7 @@ def _keep_held(
             _say_parted(logins[login_id])
 
 
-def _held(login_id: str, parts: Parts) -> Iterator[tuple[str, list[Any]]]:
+def held_entries(login_id: str, parts: Parts) -> Iterator[tuple[str, list[Any]]]:
     """Each secret that a login holds now, by its id, as the entry of the history it would be."""
     document, card = parts[SECRETS], parts[CARD]
     made_at = str(card["created_at"])
@@ -248,11 +251,12 @@ def _id(login_id: str, name: str, one: Mapping[str, Any]) -> str:
     return str(_entry(login_id, name, one, "")[0])
 
 
-def _secret_ids(record_id: str, parts: Parts) -> set[str]:
+def secret_ids(record_id: str, parts: Parts) -> set[str]:
+    """The ids of every secret that a login holds or held; none of another record."""
     if SECRETS not in parts or "fields" not in parts[SECRETS]:
         return set()
     earlier = parts.get(HISTORY, {"earlier": []})["earlier"]
-    return {i for i, _ in _held(record_id, parts)} | {entry[0] for entry in earlier}
+    return {i for i, _ in held_entries(record_id, parts)} | {entry[0] for entry in earlier}
 
 
 def _with_parted(parts: Parts, lost: Sequence[tuple[str, list[Any]]]) -> Parts:

@@ -8,7 +8,7 @@ from pathlib import Path
 
 from newknot.core.keeping_rule import KeepingRule, kept
 from newknot.core.merging.merge import CARD, LOGIN, Contents, Parts
-from newknot.core.merging.stamps import Document, unstamped
+from newknot.core.merging.restoring import Restore, restored
 from newknot.store.copies import (
     CopyFaulty,
     opened_copy,
@@ -20,9 +20,9 @@ from newknot.store.copies import (
 from newknot.store.database import create_private
 from newknot.store.errors import DiskFull, RecordDamaged, RecordMissing, VaultFolderRefused
 from newknot.store.logins import get_card
-from newknot.store.merging import read_contents, write_contents
+from newknot.store.merging import read_contents, write_restore
 from newknot.store.safeguards import get_safeguards, put_safeguards
-from newknot.store.vault import Vault
+from newknot.store.vault import Vault, new_id
 from newknot.usecases.errors import BackupNotVerified, BackupOfOtherKey, BackupUnknown
 
 _NAME = re.compile(r"newknot-(?:([0-9a-f]{8})-)?(\d{8}-\d{6})(?:-\d+)?\.vault")
@@ -43,12 +43,18 @@ class Backup:
 
 @dataclass(frozen=True, slots=True)
 class RestoreLine:
-    """One login that a restore would change. what: back, gone or differs."""
+    """One record that a restore would change. what: back, gone, differs, or made (a loose end).
 
-    login_id: str
+    record_id: of a login, its own; title and user name: of the login that it is, or is of, or what
+    else it is called. kept_secrets: how many newer ones its history would keep.
+    """
+
+    record_id: str
+    label: str
     title: str
     user_name: str
     what: str
+    kept_secrets: int = 0
 
 
 def make_backup(vault: Vault, folder: Path, *, now: datetime) -> Backup:
@@ -129,23 +135,26 @@ def read_backup(vault: Vault, folder: Path, name: str) -> bytes:
     return _path_of(vault, folder, name).read_bytes()
 
 
-def look_into_backup(vault: Vault, folder: Path, name: str) -> list[RestoreLine]:
-    """What restoring it would change of the logins, before anything is. Raises `BackupUnknown`,
+def look_into_backup(vault: Vault, folder: Path, name: str, *, now: datetime) -> list[RestoreLine]:
+    """Everything that restoring it would change, before anything is. Raises `BackupUnknown`,
     `BackupOfOtherKey`.
     """
-    return _lines(read_contents(vault), _contents_of(vault, folder, name))
+    ours, then = read_contents(vault), _contents_of(vault, folder, name)
+    restore = restored(ours, then, now=now.isoformat(), new_id=new_id)
+    return _lines(ours, then, restore)
 
 
 def restore_backup(vault: Vault, folder: Path, name: str, *, now: datetime) -> list[RestoreLine]:
-    """Puts everything back as it was in the backup, in one transaction; the present state is backed
-    up first. Raises as looking into it does.
+    """Puts everything back as it was in the backup, in one transaction, and loses no secret; the
+    settings stay, and the present state is backed up first. Raises as looking into it does.
     """
     then = _contents_of(vault, folder, name)
     make_backup(vault, folder, now=now)
-    ours = read_contents(vault)
     with vault.transaction() as tx:
-        write_contents(tx, vault, then)
-    return _lines(ours, then)
+        ours = read_contents(vault)
+        restore = restored(ours, then, now=now.isoformat(), new_id=new_id)
+        write_restore(tx, ours, restore)
+    return _lines(ours, then, restore)
 
 
 def _contents_of(vault: Vault, folder: Path, name: str) -> Contents:
@@ -158,25 +167,30 @@ def _contents_of(vault: Vault, folder: Path, name: str) -> Contents:
         copy.forget()
 
 
-def _lines(ours: Contents, then: Contents) -> list[RestoreLine]:
-    here, there = ours.records.get(LOGIN, {}), then.records.get(LOGIN, {})
+def _lines(ours: Contents, then: Contents, restore: Restore) -> list[RestoreLine]:
     lines: list[RestoreLine] = []
-    for login_id in here.keys() | there.keys():
-        a, b = here.get(login_id), there.get(login_id)
-        if _plain(a) != _plain(b):
-            what = "back" if a is None else "gone" if b is None else "differs"
-            card = (b or a or {}).get(CARD, {})
-            title, user_name = str(card.get("title", "")), str(card.get("user_name", ""))
-            lines.append(RestoreLine(login_id, title, user_name, what))
-    return sorted(lines, key=lambda one: (one.title.casefold(), one.login_id))
+    for one in restore.changes:
+        parts = _parts_of(one.label, one.record_id, restore, ours, then)
+        card = parts.get(CARD, {})
+        if one.of_login_id and one.label != LOGIN:
+            card = _parts_of(LOGIN, one.of_login_id, restore, ours, then).get(CARD, card)
+        title = str(card.get("title") or card.get("name") or card.get("address") or "")
+        user_name = str(card.get("user_name", ""))
+        lines.append(
+            RestoreLine(one.record_id, one.label, title, user_name, one.what, one.kept_secrets)
+        )
+    order = {LOGIN: 0}
+    return sorted(lines, key=lambda one: (order.get(one.label, 1), one.title.casefold(), one.label))
 
 
-def _plain(parts: Parts | None) -> dict[str, Document | None] | None:
-    """A login as the user knows it: an empty history is none."""
-    if parts is None:
-        return None
-    plain = {part: unstamped(document) for part, document in parts.items()}
-    return {part: one for part, one in plain.items() if one != {"earlier": []}}
+def _parts_of(
+    label: str, record_id: str, restore: Restore, ours: Contents, then: Contents
+) -> Parts:
+    for records in (then.records, restore.written, ours.records):
+        found = records.get(label, {}).get(record_id)
+        if found is not None:
+            return found
+    return {}
 
 
 def _drop_old(vault: Vault, folder: Path, rule: KeepingRule, made: Backup, now: datetime) -> None:

@@ -43,3 +43,27 @@ test("one that would not give everything back names what, and what failed by sch
   fireEvent.click(screen.getByRole("button", { name: "Make a sealed backup" }));
   await waitFor(() => expect(screen.getAllByRole("alert")).toHaveLength(2));
 });
+
+test("a restore says all that it changes before it is done", async () => {
+  const line = { title: "Gantry", user_name: "ilse", kept_secrets: 0 };
+  const calls = server({
+    "GET /safeguards": SAFEGUARDS,
+    "GET /backups": [MADE],
+    [`POST /backups/${MADE.name}/look`]: [
+      { ...line, login_id: "a", kind: "login", what: "differs", kept_secrets: 2 },
+      { ...line, login_id: "b", kind: "login", what: "gone" },
+      { ...line, login_id: "c", kind: "rotation", what: "gone" },
+      { ...line, login_id: "d", kind: "loose_end", what: "made" },
+    ],
+    [`POST /backups/${MADE.name}/restore`]: [],
+  });
+  mount(<BackUp />);
+  fireEvent.click(await screen.findByRole("button", { name: /Look into/ }));
+  const dialog = await screen.findByRole("dialog");
+  expect(dialog.textContent).toContain("2 logins, 1 rotation, 1 loose end would change");
+  expect(dialog.textContent).toContain("2 newer secrets go to the history");
+  expect(dialog.textContent).toContain("1 login made since goes to the bin");
+  expect(calls.some((one) => one.route.endsWith("/restore"))).toBe(false);
+  fireEvent.click(screen.getByRole("button", { name: "Restore it" }));
+  await waitFor(() => expect(calls.some((one) => one.route.endsWith("/restore"))).toBe(true));
+});

@@ -8,15 +8,10 @@ import { count, dayAndTime } from "../../domain/moments";
 import { sentence } from "../../domain/problems";
 import { saveAs } from "../../shared/saveAs";
 import { ProblemNote } from "../../shared/ProblemNote";
+import { RestorePreview } from "./RestorePreview";
 import { StartCommand } from "../../shared/StartCommand";
 import { useAct } from "../../shared/useAct";
 import { useNow } from "../../shared/useNow";
-
-const WHAT: Record<string, string> = {
-  back: "comes back",
-  gone: "goes: it was not there then",
-  differs: "goes back to what it was",
-};
 
 /** Sealed copies of the vault: made by hand or by schedule, looked into, restored. */
 export function BackUp() {
@@ -138,30 +133,7 @@ export function BackUp() {
           if (name) void restore(name);
         }}
       >
-        {looked?.lines.length === 0 ? (
-          <p>No login differs from what is here now.</p>
-        ) : (
-          <>
-            <p>
-              {count(looked?.lines.length ?? 0, "login")} would change. The present state is backed
-              up first.
-            </p>
-            <div tabIndex={0} role="group" aria-label="What would change" className="scrolled">
-              <table className="plain small">
-                <tbody>
-                  {looked?.lines.slice(0, 200).map((line) => (
-                    <tr key={line.login_id}>
-                      <td>
-                        {line.title} <span className="quiet">{line.user_name}</span>
-                      </td>
-                      <td>{WHAT[line.what]}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </div>
-          </>
-        )}
+        {looked && <RestorePreview lines={looked.lines} />}
       </Modal>
     </section>
   );

@@ -33,13 +33,16 @@ def backup_content(name: str, work: WorkDep) -> Response:
 
 @router.post("/{name}/look")
 def look_into_backup(name: str, work: WorkDep) -> list[RestoreLineOut]:
-    """What restoring it would change of the logins."""
-    return _lines(use.look_into_backup(work.vault, work.keeper.folder_of(work.vault), name))
+    """Everything that restoring it would change."""
+    folder = work.keeper.folder_of(work.vault)
+    return _lines(use.look_into_backup(work.vault, folder, name, now=work.now))
 
 
 @router.post("/{name}/restore")
 def restore_backup(name: str, work: WorkDep) -> list[RestoreLineOut]:
-    """Puts everything back as it was then; the present state is backed up first."""
+    """Puts everything back as it was then and loses no secret; the present state is backed up
+    first.
+    """
     work.require(Act.DELETE)
     folder = work.keeper.folder_of(work.vault)
     lines = use.restore_backup(work.vault, folder, name, now=work.now)
@@ -56,7 +59,12 @@ def _shaped(one: use.Backup) -> BackupOut:
 def _lines(lines: list[use.RestoreLine]) -> list[RestoreLineOut]:
     return [
         RestoreLineOut(
-            login_id=one.login_id, title=one.title, user_name=one.user_name, what=one.what
+            login_id=one.record_id,
+            kind=one.label.lower(),
+            title=one.title,
+            user_name=one.user_name,
+            what=one.what,
+            kept_secrets=one.kept_secrets,
         )
         for one in lines
     ]

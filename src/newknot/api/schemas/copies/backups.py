@@ -15,9 +15,15 @@ class BackupOut(Shape):
 
 
 class RestoreLineOut(Shape):
-    """One login that a restore would change. what: back, gone or differs."""
+    """One record that a restore would change. what: back, gone, differs, or made (a loose end).
+
+    login_id: the id of the record, a login or not; kind: which kind it is; title and user name: of
+    the login that it is, or is of. kept_secrets: newer ones that go to its history.
+    """
 
     login_id: str
+    kind: str
     title: str
     user_name: str
     what: str
+    kept_secrets: int

@@ -1,0 +1,89 @@
+"""A restore: as it was then, and every secret that was ever used or handed out is still there."""
+
+from itertools import count
+from typing import Any
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from newknot.core.merging.merge import Contents
+from newknot.core.merging.restoring import plain, restored
+
+NOW = "2026-11-25T12:00:00+00:00"
+THEN = "2026-11-20T12:00:00+00:00"
+ORIGIN = {"kind": "own", "entropy_bits": None}
+TEXT = st.sampled_from(["rope", "plank", "truss", "bolt", "chain", "hook"])
+
+
+def login(secret: str, earlier: list[str], *, binned: bool = False) -> dict[str, Any]:
+    entries = [[f"id {t}", t, ORIGIN, THEN, THEN, True, ""] for t in sorted(set(earlier))]
+    card = {"title": "x", "created_at": THEN, "secret_since_at": THEN, "address": "x.example"}
+    card["deleted_at"] = THEN if binned else None  # type: ignore[assignment]
+    secrets = {"secret": secret, "origin": ORIGIN, "secret_id": f"id {secret}", "fields": []}
+    return {"1": card, "2": secrets, "3": {"earlier": entries}}
+
+
+def rotation(login_id: str, staged: str, handed_out: bool) -> dict[str, Any]:
+    steps = [["stage", THEN], *([["hand_out", THEN]] if handed_out else [])]
+    held = {"secret": staged, "origin": ORIGIN, "since_at": THEN, "secret_id": f"id {staged}"}
+    return {
+        "1": {"login_id": login_id, "state": "staged", "steps": steps},
+        "2": {"staged": held, "former": None},
+    }
+
+
+@st.composite
+def contents(draw: st.DrawFn) -> Contents:
+    ids = draw(st.sets(st.sampled_from("abc")))
+    logins = {
+        i: login(draw(TEXT), draw(st.lists(TEXT)), binned=draw(st.booleans())) for i in sorted(ids)
+    }
+    rotations = {
+        f"r{i}": rotation(i, draw(TEXT), draw(st.booleans()))
+        for i in sorted(draw(st.sets(st.sampled_from("abc"))))
+    }
+    ends = {
+        f"e{t}": {"1": {"address": ""}, "2": {"secret": t, "origin": ORIGIN}}
+        for t in draw(st.sets(TEXT, max_size=2))
+    }
+    unread = draw(st.sets(st.sampled_from("abc"))) - ids
+    records = {"LOGIN": logins, "ROTATION": rotations, "LOOSE_END": ends}
+    return Contents(records, unread=unread)
+
+
+def after(ours: Contents, then: Contents) -> Contents:
+    numbers = count()
+    found = restored(ours, then, now=NOW, new_id=lambda: f"new {next(numbers)}")
+    labels = ours.records.keys() | found.written.keys()
+    records = {i: {**ours.records.get(i, {}), **found.written.get(i, {})} for i in labels}
+    for label, record_id in found.removed:
+        del records[label][record_id]
+    return Contents(records)
+
+
+def used(found: Contents) -> set[str]:
+    texts: set[str] = set()
+    for one in found.records["LOGIN"].values():
+        texts |= {one["2"]["secret"], *(entry[1] for entry in one["3"]["earlier"])}
+    for one in found.records["LOOSE_END"].values():
+        texts.add(one["2"]["secret"])
+    for one in found.records["ROTATION"].values():
+        if ["hand_out", THEN] in one["1"]["steps"]:
+            texts.add(one["2"]["staged"]["secret"])
+    return texts
+
+
+@given(contents(), contents())
+def test_it_is_as_it_was_then_and_no_secret_is_lost(ours: Contents, then: Contents) -> None:
+    made = after(ours, then)
+    assert used(ours) | used(then) <= used(made)
+    for login_id, parts in then.records["LOGIN"].items():
+        now = made.records["LOGIN"][login_id]
+        assert [plain(now)[p] for p in "12"] == [plain(parts)[p] for p in "12"]
+    for login_id in ours.records["LOGIN"].keys() - then.records["LOGIN"].keys():
+        before, now = ours.records["LOGIN"][login_id], made.records["LOGIN"][login_id]
+        assert before["2"] == now["2"]
+        assert (before == now) if login_id in then.unread else now["1"]["deleted_at"]
+    assert ours.records["LOOSE_END"].keys() <= made.records["LOOSE_END"].keys()
+    again = restored(made, then, now=NOW, new_id=lambda: "never")
+    assert again.changes == [] and again.removed == []
