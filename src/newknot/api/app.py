@@ -6,7 +6,7 @@ from collections.abc import AsyncIterator, Callable
 from contextlib import asynccontextmanager
 from pathlib import Path
 
-from fastapi import FastAPI
+from fastapi import Depends, FastAPI
 
 from newknot import __version__
 from newknot.api import errors, pages
@@ -19,6 +19,7 @@ from newknot.api.routers.import_export import exports, imports
 from newknot.api.routers.logins import addresses, histories, logins, loose_ends, second_factors
 from newknot.api.routers.rotation import campaigns, mails, rotations
 from newknot.api.routers.vault import recovery, safeguards, vault
+from newknot.api.whole_text import require_whole_text
 from newknot.core.strength.measure import warm
 from newknot.usecases.vault.keeper import Keeper
 
@@ -54,7 +55,13 @@ ROUTERS = (
 
 def make_api(keeper: Keeper, *, port: int) -> FastAPI:
     """The API alone, without pages or gate."""
-    api = FastAPI(title="New Knot", version=__version__, docs_url=None, redoc_url=None)
+    api = FastAPI(
+        title="New Knot",
+        version=__version__,
+        docs_url=None,
+        redoc_url=None,
+        dependencies=[Depends(require_whole_text)],
+    )
     api.state.keeper = keeper
     api.state.port = port
     errors.install(api)
