@@ -62,6 +62,7 @@ STATUS = {
     "picture_refused": 422,
     "picture_without_key": 422,
     "in_bin": 409,
+    "changed_meanwhile": 409,
     "check_running": 409,
     "audit_stopped": 409,
     "event_refused": 409,

@@ -113,3 +113,7 @@ class DriveOff(NewKnotError):
 
 class DriveRunning(NewKnotError):
     """This rotation is being driven already."""
+
+
+class ChangedMeanwhile(NewKnotError):
+    """What is to be saved was changed in another window since it was read here."""

@@ -3388,6 +3388,8 @@ export interface components {
             owner: string;
             /** Resets By */
             resets_by?: string | null;
+            /** Revision */
+            revision?: string | null;
             /** @default none */
             second_factor: components["schemas"]["SecondFactor"];
             secret?: components["schemas"]["SecretIn"] | null;
@@ -3511,6 +3513,8 @@ export interface components {
             owner: string;
             /** Resets By */
             resets_by: string | null;
+            /** Revision */
+            revision: string;
             /** Rotation Id */
             rotation_id: string | null;
             second_factor: components["schemas"]["SecondFactor"];
@@ -3734,6 +3738,8 @@ export interface components {
             rates?: {
                 [key: string]: number;
             };
+            /** Revision */
+            revision?: string | null;
         };
         /**
          * OwnDetailsOut
@@ -3748,6 +3754,8 @@ export interface components {
             rates: {
                 [key: string]: number;
             };
+            /** Revision */
+            revision: string;
         };
         /**
          * PassphraseFacts
@@ -3859,6 +3867,8 @@ export interface components {
             policy: {
                 [key: string]: unknown;
             };
+            /** Revision */
+            revision?: string | null;
             /**
              * Source
              * @default typed
@@ -3907,6 +3917,8 @@ export interface components {
             };
             /** Policy Id */
             policy_id: string;
+            /** Revision */
+            revision: string;
             /** Source */
             source: string;
             /** Used By */
@@ -4208,6 +4220,8 @@ export interface components {
             range_used: boolean;
             /** Reveal Allowed */
             reveal_allowed: boolean;
+            /** Revision */
+            revision?: string | null;
         };
         /**
          * SafeguardsOut
@@ -4266,6 +4280,8 @@ export interface components {
             range_used: boolean;
             /** Reveal Allowed */
             reveal_allowed: boolean;
+            /** Revision */
+            revision: string;
             /** Vault Path */
             vault_path: string;
         };

@@ -103,6 +103,8 @@ const SENTENCES: Record<string, (data: Data) => string> = {
     "No QR code of the picture holds a key of codes (an otpauth address). Take the picture that the site shows for its set-up.",
   mails_refused: (d) =>
     `What came from the mail tray ${String(d.reason)}. The mails before it stay.`,
+  changed_meanwhile: () =>
+    "This was changed in another window since it was opened here. Nothing was saved over it.",
   in_bin: () => "This login lies in the bin: restore it first.",
   check_running: () => "A check is under way already.",
   audit_stopped: () => "The check was stopped; the last result stays.",

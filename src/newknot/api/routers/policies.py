@@ -21,6 +21,7 @@ from newknot.core.policy import LOOK_ALIKES, NamedPolicy, SitePolicy
 from newknot.core.policy.rules_text import read_rules, write_rules
 from newknot.exchange.policies_json import read_policies, write_policies
 from newknot.usecases import policies as use
+from newknot.usecases.revisions import revision_of, unless_changed
 
 router = APIRouter(prefix="/policies", tags=["policies"])
 
@@ -76,7 +77,8 @@ async def bring_policies(
 @router.put("/{policy_id}")
 def change_policy(policy_id: str, body: PolicyIn, work: WorkDep) -> PolicyOut:
     """A policy as changed."""
-    return _save(policy_id, body, work)
+    with unless_changed(work.vault, lambda: revision_of(work.vault, policy_id), body.revision):
+        return _save(policy_id, body, work)
 
 
 @router.delete("/{policy_id}", status_code=204)
@@ -137,4 +139,5 @@ def _shaped(named: NamedPolicy, work: Work) -> PolicyOut:
             UsedByOut(login_id=login_id, title=title, is_broken=broken)
             for login_id, title, broken in use.logins_under(work.vault, named)
         ],
+        revision=revision_of(work.vault, named.policy_id),
     )

@@ -36,6 +36,8 @@ class PolicyIn(Shape):
     policy: dict[str, object]
     source: Literal["typed", "form", "refusal"] = "typed"
     offers_second_factor: bool = False
+    revision: str | None = None
+    """That which was seen: with it, what was changed meanwhile is not saved over."""
 
 
 class PoliciesBroughtOut(Shape):
@@ -78,6 +80,7 @@ class PolicyOut(Shape):
     not_drawn: str | None
     worth: WorthOut | None
     used_by: list[UsedByOut]
+    revision: str
 
 
 class PolicyList(Shape):

@@ -1,11 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { Button, Checkbox, Input, Select, type InputRef } from "antd";
-import { useEffect, useRef, useState, type FormEvent } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { seedTaken, waitingSeed } from "../../shared/loginSeed";
 import { makesCodes } from "../../domain/secondFactor";
+import { ChangedMeanwhile, isChangedMeanwhile, partedFields } from "../../shared/ChangedMeanwhile";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretInput } from "../../shared/SecretInput";
 import { useKeys } from "../../shared/useKeys";
@@ -56,7 +57,10 @@ export default function LoginFormPage() {
   return <LoginForm key={loginId ?? "new"} login={known.data ?? null} />;
 }
 
-function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
+function LoginForm({ login: opened }: { login: Schema["LoginSheet"] | null }) {
+  // What was seen when the form was opened, whatever is asked anew meanwhile.
+  const [login, setLogin] = useState(opened);
+  const [saved, setSaved] = useState<Schema["LoginSheet"] | null>(null);
   const navigate = useNavigate();
   const [params] = useSearchParams();
   const { data } = useQuery(queries.logins());
@@ -87,10 +91,16 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
     spellCheck: false,
   });
 
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
+  const take = (sheet: Schema["LoginSheet"]) => {
+    setLogin(sheet);
+    setDraft({ ...EMPTY, ...pickDraft(sheet) });
+    setFields(fieldsOf(sheet));
+    setSaved(null);
+  };
+  const save = async (revision: string | null) => {
     setBusy(true);
     setProblem(null);
+    setSaved(null);
     try {
       const body: Schema["LoginIn"] = {
         ...draft,
@@ -103,8 +113,9 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
           }),
         code_key: codeKey.current?.value || null,
         secret: (await secret.current?.chosen()) ?? null,
+        revision,
       };
-      const saved = login
+      const sheet = login
         ? await answer(
             client.PUT("/logins/{login_id}", {
               params: { path: { login_id: login.login_id } },
@@ -112,9 +123,12 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
             }),
           )
         : await answer(client.POST("/logins", { body }));
-      void navigate(`/logins/${saved.login_id}`, { replace: true });
+      void navigate(`/logins/${sheet.login_id}`, { replace: true });
     } catch (error) {
-      setProblem(error);
+      if (login && isChangedMeanwhile(error)) {
+        const params = { path: { login_id: login.login_id } };
+        setSaved(await answer(client.GET("/logins/{login_id}", { params })));
+      } else setProblem(error);
     } finally {
       setBusy(false);
     }
@@ -130,7 +144,13 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
         <Link to={back}>{login ? login.title : "Logins"}</Link>
       </p>
       <h1 className="below-16">{login ? "Edit login" : "New login"}</h1>
-      <form onSubmit={submit} autoComplete="off">
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void save(login?.revision ?? null);
+        }}
+        autoComplete="off"
+      >
         <div className="two login-form-page-two">
           <div className="stack">
             <label className="field">
@@ -278,6 +298,14 @@ function LoginForm({ login }: { login: Schema["LoginSheet"] | null }) {
         </div>
         <div className="stack above-18">
           <ProblemNote problem={problem} />
+          {saved && (
+            <ChangedMeanwhile
+              fields={partedFields(draft, pickDraft(saved))}
+              busy={busy}
+              onMine={() => void save(saved.revision)}
+              onSaved={() => take(saved)}
+            />
+          )}
           <div className="row">
             <Button type="primary" htmlType="submit" loading={busy}>
               Save

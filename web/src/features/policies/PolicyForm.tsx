@@ -2,6 +2,7 @@ import { Button, Checkbox, Input, InputNumber, Modal } from "antd";
 import { useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { classLabel, policySentence, STANDARD, withClass, type Policy } from "../../domain/policy";
+import { ChangedMeanwhile, isChangedMeanwhile, partedFields } from "../../shared/ChangedMeanwhile";
 import { ProblemNote } from "../../shared/ProblemNote";
 
 const FRESH: Policy = {
@@ -29,15 +30,29 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
   const [problem, setProblem] = useState<unknown>(null);
   const set = (part: Partial<Policy>) => setPolicy((now) => ({ ...now, ...part }));
 
-  const save = async () => {
+  const [saved, setSaved] = useState<Schema["PolicyOut"] | null>(null);
+  // What was seen when the form was opened, whatever is asked anew meanwhile.
+  const [seenRevision, setSeenRevision] = useState(props.policy?.revision ?? null);
+
+  const typed = (): Schema["PolicyIn"] => ({
+    name,
+    domains: domains.split(/[\s,]+/).filter(Boolean),
+    policy,
+    source,
+    offers_second_factor: offers,
+  });
+  const take = (one: Schema["PolicyOut"]) => {
+    setName(one.name);
+    setDomains(one.domains.join(", "));
+    setPolicy(one.policy as Policy);
+    setOffers(one.offers_second_factor);
+    setSeenRevision(one.revision);
+    setSaved(null);
+  };
+  const save = async (seen: string | null) => {
     setProblem(null);
-    const body: Schema["PolicyIn"] = {
-      name,
-      domains: domains.split(/[\s,]+/).filter(Boolean),
-      policy,
-      source,
-      offers_second_factor: offers,
-    };
+    setSaved(null);
+    const body = { ...typed(), revision: seen };
     try {
       if (props.policy)
         await answer(
@@ -49,7 +64,10 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
       else await answer(client.POST("/policies", { body }));
       props.onClose();
     } catch (failure) {
-      setProblem(failure);
+      if (isChangedMeanwhile(failure)) {
+        const { policies } = await answer(client.GET("/policies"));
+        setSaved(policies.find((one) => one.policy_id === props.policy?.policy_id) ?? null);
+      } else setProblem(failure);
     }
   };
 
@@ -74,10 +92,20 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
       title={props.policy ? `Policy of ${props.policy.name}` : "A new site policy"}
       okText="Save"
       cancelText="Leave it"
-      onOk={() => void save()}
+      onOk={() => void save(seenRevision)}
       onCancel={props.onClose}
     >
       <div className="stack">
+        {saved && (
+          <ChangedMeanwhile
+            fields={partedFields(
+              { ...typed(), ...policy, policy: null, source: null },
+              { ...saved, ...saved.policy, policy: null, source: null },
+            )}
+            onMine={() => void save(saved.revision)}
+            onSaved={() => take(saved)}
+          />
+        )}
         <div className="row one-line">
           <label className="field grow">
             <span>Name</span>

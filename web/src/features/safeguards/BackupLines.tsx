@@ -2,7 +2,7 @@ import { Input, InputNumber } from "antd";
 import type { Schema } from "../../api/client";
 import { Line } from "./Lines";
 
-type Safeguards = Schema["SafeguardsIn"];
+type Safeguards = Omit<Schema["SafeguardsIn"], "revision">;
 
 /** Backups by schedule: how often, where, and which of them are kept. */
 export function BackupLines(props: {

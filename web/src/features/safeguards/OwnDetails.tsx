@@ -3,6 +3,7 @@ import { Button, Input, InputNumber } from "antd";
 import { useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
+import { ChangedMeanwhile, isChangedMeanwhile, partedFields } from "../../shared/ChangedMeanwhile";
 import { Powers } from "../../shared/Powers";
 import { ProblemNote } from "../../shared/ProblemNote";
 
@@ -11,12 +12,15 @@ export function OwnDetails() {
   const held = useQuery(queries.ownDetails());
   const budgets = useQuery(queries.budgets());
   if (!held.data || !budgets.data) return <ProblemNote problem={held.error ?? budgets.error} />;
-  return <Form key={JSON.stringify(held.data)} held={held.data} budgets={budgets.data} />;
+  return <Form held={held.data} budgets={budgets.data} />;
 }
 
 type FormProps = { held: Schema["OwnDetailsOut"]; budgets: Schema["BudgetOut"][] };
 
-function Form({ held, budgets }: FormProps) {
+function Form({ held: opened, budgets }: FormProps) {
+  // What was seen when the form was opened, whatever is asked anew meanwhile.
+  const [held, setHeld] = useState(opened);
+  const [saved, setSaved] = useState<Schema["OwnDetailsOut"] | null>(null);
   const [text, setText] = useState(held.lines.join("\n"));
   const [rates, setRates] = useState<Record<string, number>>(held.rates);
   const [problem, setProblem] = useState<unknown>(null);
@@ -25,12 +29,20 @@ function Form({ held, budgets }: FormProps) {
     lines.join("\n") !== held.lines.join("\n") ||
     JSON.stringify(rates) !== JSON.stringify(held.rates);
 
-  const save = async () => {
+  const take = (one: Schema["OwnDetailsOut"]) => {
+    setHeld(one);
+    setText(one.lines.join("\n"));
+    setRates(one.rates);
+    setSaved(null);
+  };
+  const save = async (revision: string) => {
+    setProblem(null);
+    setSaved(null);
     try {
-      await answer(client.PUT("/strength/own-details", { body: { lines, rates } }));
-      setProblem(null);
+      take(await answer(client.PUT("/strength/own-details", { body: { lines, rates, revision } })));
     } catch (error) {
-      setProblem(error);
+      if (isChangedMeanwhile(error)) setSaved(await answer(client.GET("/strength/own-details")));
+      else setProblem(error);
     }
   };
   const setRate = (budget: Schema["BudgetOut"], perS: number | null) =>
@@ -44,11 +56,18 @@ function Form({ held, budgets }: FormProps) {
     <section className="stack own-details-own-details" aria-label="Own details">
       <header className="row spread">
         <h2>What others could guess of you</h2>
-        <Button type="primary" onClick={() => void save()} disabled={!changed}>
+        <Button type="primary" onClick={() => void save(held.revision)} disabled={!changed}>
           Save own details
         </Button>
       </header>
       <ProblemNote problem={problem} />
+      {saved && (
+        <ChangedMeanwhile
+          fields={partedFields({ lines, rates }, saved)}
+          onMine={() => void save(saved.revision)}
+          onSaved={() => take(saved)}
+        />
+      )}
       <div className="two">
         <div className="field">
           <label htmlFor="own-lines">

@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { dayAndTime } from "../../domain/moments";
+import { ChangedMeanwhile, isChangedMeanwhile, partedFields } from "../../shared/ChangedMeanwhile";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { BackupLines } from "./BackupLines";
 import { Corpora } from "./Corpora";
@@ -14,7 +15,7 @@ import { Line, ServiceLine } from "./Lines";
 import { OwnDetails } from "./OwnDetails";
 import { useNow } from "../../shared/useNow";
 
-type Safeguards = Schema["SafeguardsIn"];
+type Safeguards = Omit<Schema["SafeguardsIn"], "revision">;
 type Act = Schema["Act"];
 type Rule = Schema["ProofRule"];
 
@@ -36,10 +37,14 @@ export default function SafeguardsPage() {
         <ProblemNote problem={error} />
       </main>
     );
-  return <SafeguardsForm key={data.last_backup_at ?? "never"} held={data} />;
+  return <SafeguardsForm held={data} />;
 }
 
-function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
+function SafeguardsForm({ held: current }: { held: Schema["SafeguardsOut"] }) {
+  // What was seen when the page was opened, whatever is asked anew meanwhile.
+  const [seen, setSeen] = useState(current);
+  const [saved, setSaved] = useState<Schema["SafeguardsOut"] | null>(null);
+  const held = { ...current, ...inputOf(seen) };
   const [wanted, setWanted] = useState<Safeguards>(() => inputOf(held));
   const [problem, setProblem] = useState<unknown>(null);
   const [busy, setBusy] = useState(false);
@@ -47,14 +52,20 @@ function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
   const set = (part: Partial<Safeguards>) => setWanted((now) => ({ ...now, ...part }));
   const changed = JSON.stringify(wanted) !== JSON.stringify(inputOf(held));
 
-  const save = async () => {
+  const take = (fresh: Schema["SafeguardsOut"]) => {
+    setSeen(fresh);
+    setWanted(inputOf(fresh));
+    setSaved(null);
+  };
+  const save = async (revision: string) => {
     setProblem(null);
+    setSaved(null);
     setBusy(true);
     try {
-      const fresh = await answer(client.PUT("/safeguards", { body: wanted }));
-      setWanted(inputOf(fresh));
+      take(await answer(client.PUT("/safeguards", { body: { ...wanted, revision } })));
     } catch (failure) {
-      setProblem(failure);
+      if (isChangedMeanwhile(failure)) setSaved(await answer(client.GET("/safeguards")));
+      else setProblem(failure);
     } finally {
       setBusy(false);
     }
@@ -70,12 +81,25 @@ function SafeguardsForm({ held }: { held: Schema["SafeguardsOut"] }) {
           <Button onClick={() => setWanted(inputOf(held))} disabled={!changed}>
             As it was
           </Button>
-          <Button type="primary" onClick={() => void save()} loading={busy} disabled={!changed}>
+          <Button
+            type="primary"
+            onClick={() => void save(seen.revision)}
+            loading={busy}
+            disabled={!changed}
+          >
             Save
           </Button>
         </div>
       </header>
       <ProblemNote problem={problem} />
+      {saved && (
+        <ChangedMeanwhile
+          fields={partedFields(wanted, inputOf(saved))}
+          busy={busy}
+          onMine={() => void save(saved.revision)}
+          onSaved={() => take(saved)}
+        />
+      )}
       <p className="below-14">
         {off.length ? (
           <>

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 from fastapi import APIRouter, Depends, Request
 
-from newknot.api.deps import KeeperDep, WorkDep, session_of, session_or_no_vault
+from newknot.api.deps import KeeperDep, Work, WorkDep, session_of, session_or_no_vault
 from newknot.api.schemas.check.strength import (
     BudgetOut,
     CompareIn,
@@ -18,6 +18,7 @@ from newknot.core.own_details import LINES_MOST, OwnDetails
 from newknot.core.safeguards import Act
 from newknot.core.strength import BUDGETS, compared
 from newknot.core.strength.budgets import AttackBudget
+from newknot.store.manifest import Label
 from newknot.usecases.check.measuring import (
     change_own_details,
     full_measure,
@@ -25,6 +26,7 @@ from newknot.usecases.check.measuring import (
     own_budgets,
 )
 from newknot.usecases.errors import SessionUnknown, VaultLocked
+from newknot.usecases.revisions import revision_of_one, unless_changed
 
 router = APIRouter(prefix="/strength", tags=["strength"])
 
@@ -87,7 +89,7 @@ def compare_texts(body: CompareIn, work: WorkDep) -> CompareOut:
 @router.get("/own-details")
 def own_details(work: WorkDep) -> OwnDetailsOut:
     """What the user wrote down of what others know, and own rates of attack."""
-    return _shaped(get_own_details(work.vault))
+    return _shaped(work, get_own_details(work.vault))
 
 
 @router.put("/own-details")
@@ -96,11 +98,19 @@ def change_details(body: OwnDetailsIn, work: WorkDep) -> OwnDetailsOut:
     work.require(Act.EDIT)
     lines = tuple(line.strip() for line in body.lines if line.strip())
     details = OwnDetails(lines, body.rates)
-    change_own_details(work.vault, details)
-    return _shaped(details)
+    with unless_changed(work.vault, lambda: _revision(work), body.revision):
+        change_own_details(work.vault, details)
+    return _shaped(work, details)
 
 
-def _shaped(details: OwnDetails) -> OwnDetailsOut:
+def _shaped(work: Work, details: OwnDetails) -> OwnDetailsOut:
     return OwnDetailsOut(
-        lines=list(details.lines), rates=dict(details.rates), lines_most=LINES_MOST
+        lines=list(details.lines),
+        rates=dict(details.rates),
+        lines_most=LINES_MOST,
+        revision=_revision(work),
     )
+
+
+def _revision(work: Work) -> str:
+    return revision_of_one(work.vault, Label.OWN_DETAILS)

@@ -23,6 +23,7 @@ from newknot.core.secret import Secret
 from newknot.store.logins import get_card, get_history, get_secrets
 from newknot.usecases.check.measuring import login_measure, own_budgets
 from newknot.usecases.logins import logins as use
+from newknot.usecases.revisions import revision_of, unless_changed
 
 router = APIRouter(prefix="/logins", tags=["logins"])
 
@@ -69,7 +70,8 @@ def edit_login(login_id: str, body: LoginIn, work: WorkDep) -> LoginSheet:
     """The login as changed; a secret that is replaced goes to the history."""
     work.require(Act.EDIT)
     new_secret = new_secret_of(body.secret, work)
-    card = use.edit_login(work.vault, login_id, _draft(body), new_secret, now=work.now)
+    with unless_changed(work.vault, lambda: revision_of(work.vault, login_id), body.revision):
+        card = use.edit_login(work.vault, login_id, _draft(body), new_secret, now=work.now)
     return _sheet(work, card)
 
 
@@ -161,4 +163,5 @@ def _sheet(work: Work, card: LoginCard) -> LoginSheet:
         made=origin.kind,
         entropy_bits=origin.entropy_bits,
         history=history,
+        revision=revision_of(work.vault, card.login_id),
     )

@@ -13,6 +13,7 @@ from newknot.core.keeping_rule import KeepingRule
 from newknot.core.safeguards import Act, Safeguards
 from newknot.store.errors import RecordMissing
 from newknot.usecases.check.corpora import verified
+from newknot.usecases.revisions import revision_of_settings, unless_changed
 from newknot.usecases.vault.safeguards import change_safeguards, get_safeguards
 
 router = APIRouter(prefix="/safeguards", tags=["safeguards"])
@@ -47,7 +48,10 @@ def change(body: SafeguardsIn, work: WorkDep) -> SafeguardsOut:
         backup_place=body.backup_place,
         keeping=KeepingRule(body.backup_daily, body.backup_weekly, body.backup_monthly),
     )
-    fresh = change_safeguards(work.vault, wanted, own_port=work.port)
+    with unless_changed(
+        work.vault, lambda: revision_of_settings(get_safeguards(work.vault)), body.revision
+    ):
+        fresh = change_safeguards(work.vault, wanted, own_port=work.port)
     work.keeper.touch(fresh.lock_after_s)
     return _shaped(work, fresh)
 
@@ -102,6 +106,7 @@ def _shaped(work: Work, held: Safeguards) -> SafeguardsOut:
                 for name, reason in work.keeper.refused_corpora
             ),
         ],
+        revision=revision_of_settings(held),
         vault_path=str(work.keeper.path),
         backup_folder=str(work.keeper.folder_of(work.vault)),
         backup_problem=problem.code if problem is not None else "",

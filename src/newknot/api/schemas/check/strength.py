@@ -140,6 +140,8 @@ class OwnDetailsIn(Shape):
 
     lines: list[str] = Field(default_factory=list)
     rates: dict[str, float] = Field(default_factory=dict)
+    revision: str | None = None
+    """That which was seen: with it, what was changed meanwhile is not saved over."""
 
 
 class OwnDetailsOut(Shape):
@@ -148,6 +150,7 @@ class OwnDetailsOut(Shape):
     lines: list[str]
     rates: dict[str, float]
     lines_most: int
+    revision: str
 
 
 class JudgeIn(Shape):

@@ -51,6 +51,8 @@ class LoginIn(Shape):
     code_key: SecretStr | None = None
     driven: bool = False
     secret: SecretIn | None = None
+    revision: str | None = None
+    """That which was seen: with it, what was changed meanwhile is not saved over."""
 
 
 class LoginRow(Shape):
@@ -104,6 +106,7 @@ class LoginSheet(LoginRow):
     made: Literal["drawn", "own", "imported"]
     entropy_bits: float | None
     history: list[EarlierRow]
+    revision: str
 
 
 class LoginList(Shape):

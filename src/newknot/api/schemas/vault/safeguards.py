@@ -28,6 +28,8 @@ class SafeguardsIn(Shape):
     backup_daily: Whole
     backup_weekly: Whole
     backup_monthly: Whole
+    revision: str | None = None
+    """That which was seen: with it, what was changed meanwhile is not saved over."""
 
 
 class CorpusOut(Shape):
@@ -49,6 +51,7 @@ class Verified(Shape):
 class SafeguardsOut(SafeguardsIn):
     """With what the server adds: the corpora, the last backup, where the vault lies."""
 
+    revision: str
     last_backup_at: datetime | None
     corpora: list[CorpusOut]
     vault_path: str
