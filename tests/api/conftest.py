@@ -81,8 +81,8 @@ class Api:
     def safeguards(self) -> dict[str, Any]:
         """What may be set of them, as it is."""
         held: dict[str, Any] = self.ok("GET", "safeguards")
-        added = ("last_backup_at", "corpora", "vault_path", "backup_folder", "revision")
-        added += ("backup_problem", "backup_problem_data")
+        added = {"last_backup_at", "corpora", "vault_path", "backup_folder", "revision"}
+        added |= {"backup_problem", "backup_problem_data"}
         return {k: v for k, v in held.items() if k not in added}
 
     def secret_of(self, login_id: str) -> str:

@@ -63,6 +63,7 @@ def test_two_devices_go_separate_ways_and_come_together(api: Api, other: Api) ->
     assert everything(api) == everything(other)
     ((title, notes, secret, earlier),) = everything(api)
     assert (title, notes) == ("Gantry Rentals", "by the week")
+    assert api.ok("GET", f"logins/{first}")["other_texts"] == []
     assert {secret, *earlier} == {"rope-and-plank", "truss-and-bolt", "chain-and-hook"}
     assert merged(api, there) == [] and merged(api, taken_out(other)) == []
 
@@ -268,3 +269,75 @@ def test_a_set_of_backup_codes_that_was_replaced_is_restored_with_its_marks(api:
     api.ok("PUT", path, {"text": "a2\na1"})
     assert codes_of(api, login) == [("a2", True), ("a1", False)]
     assert len(api.ok("GET", f"logins/{login}")["history"]) == 1
+
+
+def texts(api: Api, login: str) -> list[tuple[str, str, bool]]:
+    sheet = api.ok("GET", f"logins/{login}")
+    return [(t["field"], t["text"], t["is_apart"]) for t in sheet["other_texts"]]
+
+
+def evidence(api: Api) -> list[str]:
+    return [f["evidence"] for f in api.ok("GET", "checks/worklist")["findings"]]
+
+
+def test_texts_that_both_sides_changed_are_kept_until_they_are_settled(
+    api: Api, other: Api
+) -> None:
+    yard = [{"name": "Yard", "value": "North"}]
+    login = api.add("Gantry", notes="by the day", fields=yard)["login_id"]
+    merged(other, taken_out(api))
+    path = f"logins/{login}"
+    here = {"title": "Gantry", "notes": "by the week", "user_name": "ilse"}
+    api.ok("PUT", path, {**here, "fields": [{"name": "Yard", "value": "South"}]})
+    there = {"title": "Gantry Rentals", "notes": "by the hour", "user_name": ""}
+    other.ok("PUT", path, {**there, "fields": [{"name": "Yard", "value": "East"}]})
+    other.ok("PUT", path, {**there, "address": "gantry.example", "fields": [
+        {"name": "Yard", "value": "East"}]})  # fmt: skip
+    bundles = taken_out(api), taken_out(other)
+    held = api.ok("POST", "bundles", bundles[1])["bundle_id"]
+    (line,) = api.ok("POST", f"bundles/{held}/open", {"passphrase": SEAL})["lines"]
+    assert line["what"] == "parted"
+    assert {one["field"] for one in line["texts"]} == {"notes", "Yard"}
+    merged(other, bundles[0])
+    merged(api, bundles[1])
+    both = {"by the week", "by the hour"}
+    for one in (api, other):
+        sheet = one.ok("GET", path)
+        kept = {field: text for field, text, _ in texts(one, login)}
+        assert {sheet["notes"], kept["notes"]} == both
+        assert {sheet["fields"][0]["value"], kept["Yard"]} == {"South", "East"}
+        assert (sheet["title"], sheet["user_name"]) == ("Gantry Rentals", "ilse")
+        assert any("two copies" in e and "Yard, notes" in e for e in evidence(one))
+    current = api.ok("GET", path)["notes"]
+    (apart,) = [t for t in api.ok("GET", path)["other_texts"] if t["field"] == "notes"]
+    (field,) = [t for t in api.ok("GET", path)["other_texts"] if t["field"] == "Yard"]
+    sheet = api.ok("POST", f"{path}/texts/{apart['text_id']}/settle", {"take": True})
+    assert sheet["notes"] == apart["text"]
+    assert {t["text"] for t in sheet["other_texts"] if t["field"] == "notes"} == both
+    assert any("of Yard both" in one for one in evidence(api))
+    api.ok("POST", f"{path}/texts/{field['text_id']}/settle", {"take": False})
+    assert not any("two copies" in one for one in evidence(api))
+    # What was settled here is settled there, and no merge opens it again.
+    merged(other, taken_out(api))
+    merged(api, taken_out(other))
+    for one in (api, other):
+        assert one.ok("GET", path)["notes"] == apart["text"]
+        assert not any("two copies" in e for e in evidence(one))
+    assert ("notes", current, False) in texts(api, login)
+    gone = api.ok("GET", path)["other_texts"][0]["text_id"]
+    assert api.refused("DELETE", f"{path}/texts/{gone}") == "403 proof_needed"
+    left = api.ok("DELETE", f"{path}/texts/{gone}", **api.proof())["other_texts"]
+    assert gone not in {t["text_id"] for t in left}
+
+
+def test_a_copy_that_is_only_behind_parts_no_text(api: Api, other: Api) -> None:
+    login = api.add("Gantry", notes="by the day")["login_id"]
+    path = f"logins/{login}"
+    api.ok("PUT", path, {"title": "Gantry", "notes": "by the week"})
+    behind = taken_out(api)
+    merged(other, behind)
+    for notes in ("by the hour", "by the minute"):
+        api.ok("PUT", path, {"title": "Gantry", "notes": notes})
+    assert merged(api, behind) == [] and texts(api, login) == []
+    merged(other, taken_out(api))
+    assert texts(other, login) == [] and other.ok("GET", path)["notes"] == "by the minute"

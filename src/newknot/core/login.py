@@ -78,7 +78,8 @@ class LoginCard:
     """Everything of a login that is not secret. `*_at` are aware UTC, `*_on` a calendar day.
 
     driven: whether New Knot may fill the forms of its site. parted_at: since when two copies of the
-    vault had different secrets for it; None once it was changed anew.
+    vault had different secrets for it; None once it was changed anew. texts_apart: names of its
+    texts that two copies changed, and that are not settled.
     """
 
     login_id: str
@@ -102,6 +103,7 @@ class LoginCard:
     second_factor: SecondFactor = SecondFactor.NONE
     driven: bool = False
     parted_at: datetime | None = None
+    texts_apart: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

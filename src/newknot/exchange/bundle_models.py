@@ -94,6 +94,7 @@ class LoginCard(_Document):
     second_factor: Annotated[SecondFactor, Strict(False)] = SecondFactor.NONE
     driven: bool = False
     parted_at: Moment | None = None
+    texts_apart: Texts = []
 
 
 _Field = (
@@ -115,6 +116,7 @@ class LoginSecrets(_Document):
 
 
 _Entry = tuple[Text, Text, Origin, Moment, Moment, bool, Text]
+_Apart = tuple[Text, Text, Text | None, Literal["apart", "kept", "left"]]
 _Parted = tuple[Text, Text, Origin, Moment, Moment, bool, Text, Text]
 
 
@@ -125,6 +127,7 @@ class LoginHistory(_Document):
         list[Annotated[_Entry, Strict(False)] | Annotated[_Parted, Strict(False)]],
         Field(max_length=LIST_MOST),
     ]
+    texts: Annotated[list[Annotated[_Apart, Strict(False)]], Field(max_length=LIST_MOST)] = []
 
 
 class RotationCard(_Document):

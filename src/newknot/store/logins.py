@@ -1,5 +1,6 @@
 """Logins as sealed records: card, secrets and history apart, so that lists open cards alone."""
 
+from dataclasses import replace
 from datetime import datetime
 from functools import partial
 from typing import Any
@@ -18,6 +19,8 @@ from newknot.core.login import (
     unnamed_secret_id,
 )
 from newknot.core.merging.merge import PARTED
+from newknot.core.merging.stamps import unstamped
+from newknot.core.merging.texts import LEFT, Entry, apart, entries_of, left_behind
 from newknot.core.secret import Secret
 from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.manifest import Label
@@ -26,8 +29,8 @@ from newknot.store.vault import CARD, HISTORY, SECRETS, Transaction, Vault
 
 
 def put_card(tx: Transaction, card: LoginCard) -> None:
-    """Writes the card."""
-    document = {
+    """Writes the card, and notes what it leaves behind of the texts there were."""
+    document: dict[str, Any] = {
         "title": card.title,
         "user_name": card.user_name,
         "address": card.address,
@@ -48,8 +51,44 @@ def put_card(tx: Transaction, card: LoginCard) -> None:
         "second_factor": card.second_factor.value,
         "driven": card.driven,
         "parted_at": iso(card.parted_at),
+        "texts_apart": list(card.texts_apart),
     }
+    texts = _left_behind(tx, card.login_id, document)
+    if texts is not None:
+        document["texts_apart"] = apart(texts)
+        card = replace(card, texts_apart=tuple(document["texts_apart"]))
+        _put_texts(tx, card.login_id, texts)
     tx.put(Label.LOGIN, card.login_id, packed(document), decoded=card)
+
+
+def _left_behind(tx: Transaction, login_id: str, fresh: dict[str, Any]) -> list[Entry] | None:
+    before = tx.document(Label.LOGIN, login_id, CARD)
+    if before is None:
+        return None
+    entries = entries_of(tx.document(Label.LOGIN, login_id, HISTORY))
+    return left_behind(before, fresh, entries)
+
+
+def _put_texts(tx: Transaction, login_id: str, texts: list[Entry]) -> None:
+    history = unstamped(tx.document(Label.LOGIN, login_id, HISTORY)) or {"earlier": []}
+    tx.put(Label.LOGIN, login_id, packed({**history, "texts": texts}), part=HISTORY)
+
+
+def get_texts(vault: Vault, login_id: str) -> list[Entry]:
+    """Texts that lost in a merge, settled or not."""
+    try:
+        history = unpacked(vault.get(Label.LOGIN, login_id, HISTORY))
+    except RecordMissing:
+        return []
+    return [entry for entry in entries_of(history) if entry[3] != LEFT]
+
+
+def put_texts(tx: Transaction, login_id: str, changed: list[Entry]) -> list[str]:
+    """Writes these in place of those under their ids; which texts are apart then."""
+    known = entries_of(tx.document(Label.LOGIN, login_id, HISTORY))
+    texts = list({entry[0]: entry for entry in (*known, *changed)}.values())
+    _put_texts(tx, login_id, sorted(texts, key=lambda entry: str(entry[0])))
+    return apart(texts)
 
 
 def get_card(vault: Vault, login_id: str) -> LoginCard:
@@ -81,6 +120,7 @@ def _card_of(login_id: str, text: bytes) -> LoginCard:
         second_factor=SecondFactor(d.get("second_factor", "none")),
         driven=d.get("driven", False),
         parted_at=moment(d.get("parted_at")),
+        texts_apart=tuple(d.get("texts_apart", ())),
     )
 
 
@@ -151,7 +191,9 @@ def put_history(tx: Transaction, login_id: str, history: tuple[EarlierSecret, ..
         ]
         for e in sorted(history, key=lambda e: (e.until_at, e.earlier_id))
     ]
-    tx.put(Label.LOGIN, login_id, packed({"earlier": entries}), part=HISTORY)
+    texts = entries_of(tx.document(Label.LOGIN, login_id, HISTORY))
+    document = {"earlier": entries, **({"texts": texts} if texts else {})}
+    tx.put(Label.LOGIN, login_id, packed(document), part=HISTORY)
 
 
 def get_history(vault: Vault, login_id: str) -> tuple[EarlierSecret, ...]:

@@ -1,13 +1,14 @@
 """Writes of one transaction: sealed, stamped and noted, waiting for their commit."""
 
 import secrets
+from typing import Any
 
 from newknot.core.merging.merge import Gone
 from newknot.crypto import seal
 from newknot.store.change_stamps import with_removed, with_stamps
-from newknot.store.errors import RecordMissing
+from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.manifest import Entry, Key, Label
-from newknot.store.record_json import packed
+from newknot.store.record_json import packed, unpacked
 from newknot.store.records import id_bytes, new_id, remove_record, write_record
 from newknot.store.sealed_file import CARD, HISTORY, SECRETS, Kept, SealedFile
 
@@ -22,6 +23,13 @@ class Transaction:
         self._file = file
         self.changes: dict[Key, Entry | None] = {}
         self.decoded: dict[Key, Kept] = {}
+
+    def document(self, label: Label, record_id: str, part: int) -> dict[str, Any] | None:
+        """A part as it lies there now, with its stamps; None where there is none to be read."""
+        try:
+            return unpacked(self._file.get(label, record_id, part))
+        except (RecordMissing, RecordDamaged, ValueError):
+            return None
 
     def put(
         self,

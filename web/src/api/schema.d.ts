@@ -1306,6 +1306,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/logins/{login_id}/texts/{text_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Login Text
+         * @description Lets a text of another copy go for good.
+         */
+        delete: operations["delete_login_text_logins__login_id__texts__text_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/logins/{login_id}/texts/{text_id}/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Settle Login Text
+         * @description Two copies differed in a text: the current one stands, or this one takes its place.
+         */
+        post: operations["settle_login_text_logins__login_id__texts__text_id__settle_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/loose-ends": {
         parameters: {
             query?: never;
@@ -2415,6 +2455,18 @@ export interface components {
             guess_number_log10: number;
         };
         /**
+         * ApartOut
+         * @description A text that both sides changed: the one that is taken, and the one kept beside it.
+         */
+        ApartOut: {
+            /** Field */
+            field: string;
+            /** Kept */
+            kept: string;
+            /** Taken */
+            taken: string;
+        };
+        /**
          * AskedOut
          * @description A breach corpus as the check asked it. unchecked_count: secrets it could not be asked about,
          *     null for all, reason says why; sent_count: prefixes that left this machine for it.
@@ -3509,6 +3561,8 @@ export interface components {
             made: "drawn" | "own" | "imported";
             /** Notes */
             notes: string;
+            /** Other Texts */
+            other_texts: components["schemas"]["OtherTextOut"][];
             /** Owner */
             owner: string;
             /** Resets By */
@@ -3688,6 +3742,8 @@ export interface components {
             kind: string;
             /** Login Id */
             login_id: string;
+            /** Texts */
+            texts: components["schemas"]["ApartOut"][];
             /** Title */
             title: string;
             /** User Name */
@@ -3726,6 +3782,20 @@ export interface components {
             notices: components["schemas"]["NoticeOut"][];
             /** Unread Count */
             unread_count: number;
+        };
+        /**
+         * OtherTextOut
+         * @description A text that another copy of the vault had, and that lost against the current one.
+         */
+        OtherTextOut: {
+            /** Field */
+            field: string;
+            /** Is Apart */
+            is_apart: boolean;
+            /** Text */
+            text: string;
+            /** Text Id */
+            text_id: string;
         };
         /**
          * OwnDetailsIn
@@ -4428,6 +4498,14 @@ export interface components {
             reveal_allowed: boolean;
             /** Seconds Left */
             seconds_left: number;
+        };
+        /**
+         * SettleTextIn
+         * @description Whether this text takes the place of the current one.
+         */
+        SettleTextIn: {
+            /** Take */
+            take: boolean;
         };
         /**
          * SheetOut
@@ -6915,6 +6993,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SecretOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    delete_login_text_logins__login_id__texts__text_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                login_id: string;
+                text_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoginSheet"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    settle_login_text_logins__login_id__texts__text_id__settle_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                login_id: string;
+                text_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettleTextIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoginSheet"];
                 };
             };
             /** @description Validation Error */

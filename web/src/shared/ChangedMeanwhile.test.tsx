@@ -51,7 +51,7 @@ test("or takes what was saved, and goes on from there", async () => {
   const { calls, notes } = await typedMeanwhile();
   fireEvent.click(screen.getByRole("button", { name: "Take what was saved" }));
   expect((notes as HTMLTextAreaElement).value).toBe("by the hour");
-  fireEvent.click(await screen.findByRole("button", { name: "Save" }));
+  fireEvent.click(await screen.findByRole("button", { name: /Save$/ }));
   await waitFor(() =>
     expect(calls.filter((one) => one.route.startsWith("PUT"))[1]?.body).toMatchObject({
       revision: "2.1",

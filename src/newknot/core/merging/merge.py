@@ -4,8 +4,9 @@ The result is a join: the order of merging does not matter, and merging twice ch
 state-based replicated data type: M. Shapiro et al., 2011). Of one unit changed on both sides the
 greater stamp counts, and equal stamps are told apart by tags: no clock is trusted. A secret that
 lost so is kept in the history, as one that may have served, unless the other copy knew it and left
-it behind. What was deleted for good in one copy and changed in another is kept and asked about, two
-copies at a time: there the order of three can matter.
+it behind. A text that lost so is kept beside the other until it is settled. What was deleted for
+good in one copy and changed in another is kept and asked about, two copies at a time: there the
+order of three can matter.
 """
 
 import json
@@ -30,6 +31,7 @@ from newknot.core.merging.stamps import (
     put_together,
     units,
 )
+from newknot.core.merging.texts import APART, apart, entries_of, joined_texts, lost_in
 from newknot.core.secret import Secret
 
 CARD, SECRETS, HISTORY = "1", "2", "3"
@@ -67,8 +69,8 @@ class Contents:
 class Merge:
     """The joined contents, and what of ours is added, changed or removed by it, as (label, id).
 
-    parted: logins whose secret was changed on both sides. asked: logins deleted on one side and
-    changed on the other; they are kept, those in the bin stay there.
+    parted: logins whose secret, or a text, was changed on both sides. asked: logins deleted on one
+    side and changed on the other; they are kept, those in the bin stay there.
     """
 
     contents: Contents
@@ -177,6 +179,7 @@ def _gone_in_both(a: Gone, b: Gone) -> Gone:
 def _login(out: Merge, login_id: str, a: Parts, b: Parts) -> Parts:
     joined = _parts_joined(a, b)
     card = joined[CARD]
+    _keep_texts(joined, a, b)
     winner = max((a, b), key=lambda parts: (*_rank_of(parts), parts[CARD]["secret_since_at"]))
     for name in ("secret_since_at", "has_secret"):
         card[name] = winner[CARD][name]
@@ -185,12 +188,28 @@ def _login(out: Merge, login_id: str, a: Parts, b: Parts) -> Parts:
     joined = _with_parted(joined, lost)
     _say_parted(joined)
     mine = _parted(a)
-    if not _parted(joined).keys() <= mine.keys():
+    kept_apart = {e[0] for e in entries_of(joined.get(HISTORY)) if e[3] == APART}
+    known_apart = {e[0] for e in entries_of(a.get(HISTORY))}
+    if not _parted(joined).keys() <= mine.keys() or not kept_apart <= known_apart:
         out.parted.append(login_id)
     card["secret_field_names"] = [entry[0] for entry in joined[SECRETS]["fields"]]
     if card.get("deleted_at") and _both_changed(a[CARD], b[CARD]):
         out.asked.append(login_id)
     return joined
+
+
+def _keep_texts(joined: Parts, a: Parts, b: Parts) -> None:
+    """Texts that lost without having been seen are kept beside those that count."""
+    found = [
+        *entries_of(a.get(HISTORY)),
+        *entries_of(b.get(HISTORY)),
+        *lost_in(a, b, card=CARD, history=HISTORY),
+        *lost_in(b, a, card=CARD, history=HISTORY),
+    ]
+    if found:
+        texts = joined_texts(found, joined[CARD])
+        joined[HISTORY] = {"earlier": [], **joined.get(HISTORY, {}), "texts": texts}
+        joined[CARD]["texts_apart"] = apart(texts)
 
 
 def _keep_held(

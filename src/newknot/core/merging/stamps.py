@@ -18,7 +18,7 @@ NO_STAMP: Stamp = [0, ""]
 BELONGS_TO = {"origin": "secret", "secret_id": "secret", "code_key_id": "code_key"}
 """What changes with another unit."""
 _WITH_OTHERS = frozenset(BELONGS_TO.values())
-_BY_FIRST = ("earlier", "fields")
+_BY_FIRST = ("earlier", "fields", "texts")
 """Lists whose entries are units of their own, by their first element."""
 _AS_ONE = ("backup_codes",)
 """Lists of which one side's set holds, never a mixture; within it each entry moves by itself."""

@@ -91,7 +91,7 @@ def _came_up(
                 if r.state in OPEN_STATES
             ],
         ),
-        *(_parted(card) for card in cards if card.parted_at is not None),
+        *(_parted(card) for card in cards if card.parted_at is not None or card.texts_apart),
     ]
     if not found:
         return
@@ -136,9 +136,17 @@ def _loose(one: LooseEnd) -> Finding:
 
 
 def _parted(card: LoginCard) -> Finding:
+    says = []
+    if card.parted_at is not None:
+        says.append(
+            "the newer secret is current, the other is in the history. Sign in to see which one "
+            "holds"
+        )
+    if card.texts_apart:
+        names = ", ".join(name.replace("_", " ") for name in card.texts_apart)
+        says.append(f"of {names} both texts are kept. Choose which one is to stand")
     return Finding(
         FindingKind.UNFINISHED,
         card.login_id,
-        "Changed in two copies of the vault: the newer secret is current, the other is in the "
-        "history. Sign in to see which one holds",
+        f"Changed in two copies of the vault: {'; '.join(says)}",
     )

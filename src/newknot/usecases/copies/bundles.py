@@ -7,7 +7,9 @@ from datetime import datetime
 
 from newknot.core.audit.breached import CorpusLookup
 from newknot.core.errors import FieldInvalid
-from newknot.core.merging.merge import CARD, LOGIN, Contents, Merge, merged
+from newknot.core.merging.merge import CARD, HISTORY, LOGIN, Contents, Merge, merged
+from newknot.core.merging.stamps import units
+from newknot.core.merging.texts import APART, entries_of, text_of
 from newknot.core.secret import Secret
 from newknot.crypto import KdfParameters
 from newknot.crypto.bundle import (
@@ -53,7 +55,8 @@ _READERS: dict[str, tuple[Callable[[Vault, str], object], ...]] = {
 class MergeLine:
     """One login that a merge touches, by its names; what: added, changed, removed, parted, asked.
 
-    label: of records that are no logins.
+    label: of records that are no logins. texts: of those that both sides changed: (name, the one
+    that is taken, the one that is kept beside it).
     """
 
     login_id: str
@@ -61,6 +64,7 @@ class MergeLine:
     user_name: str
     what: str
     label: str = LOGIN
+    texts: tuple[tuple[str, str, str], ...] = ()
 
 
 def take_out(
@@ -164,6 +168,23 @@ def _require_readable(vault: Vault, merge: Merge, step: Callable[[int, int], Non
         raise BundleContentRefused(reason="holds a record that is not understood") from None
 
 
+def _texts_apart(merge: Merge, ours: Contents, login_id: str) -> tuple[tuple[str, str, str], ...]:
+    """What a merge keeps beside the texts that count, and was not kept here before."""
+    joined = merge.contents.records[LOGIN].get(login_id, {})
+    before = ours.records.get(LOGIN, {}).get(login_id, {})
+    known = {entry[0] for entry in entries_of(before.get(HISTORY))}
+    current = units(joined.get(CARD, {}))
+    return tuple(
+        (
+            unit.removeprefix("fields/"),
+            text_of(unit, current[unit]) if unit in current else "",
+            str(text),
+        )
+        for one, unit, text, state in entries_of(joined.get(HISTORY))
+        if state == APART and one not in known
+    )
+
+
 def _lines(merge: Merge, ours: Contents) -> list[MergeLine]:
     parted, asked = set(merge.parted), set(merge.asked)
     lines: list[MergeLine] = []
@@ -185,6 +206,7 @@ def _lines(merge: Merge, ours: Contents) -> list[MergeLine]:
                     str(card.get("user_name", "")),
                     said,
                     label,
+                    _texts_apart(merge, ours, record_id) if label == LOGIN else (),
                 )
             )
     for login_id in sorted(asked):

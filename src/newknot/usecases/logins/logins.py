@@ -169,7 +169,12 @@ def edit_login(
         fields_superseded(
             tx, vault, login_id, held.fields, secrets.fields, since_at=since_at, until_at=now
         )
-        card = replace(card, has_secret=former.has_secret, parted_at=former.parted_at)
+        card = replace(
+            card,
+            has_secret=former.has_secret,
+            parted_at=former.parted_at,
+            texts_apart=former.texts_apart,
+        )
         if new_secret is not None and new_secret.secret != held.secret:
             card, secrets = with_secret(tx, vault, card, secrets, new_secret, now)
         if new_secret is not None and new_secret.loose_end_id is not None:

@@ -120,7 +120,15 @@ export function MergePreview(props: { bundle: Schema["BundleHeld"]; onLeave: () 
           line.kind === "login" ? line.title : [line.kind, line.title].filter(Boolean).join(": "),
           line.user_name,
           <span key="what">
-            {WHAT[line.what] ?? line.what}
+            {line.texts.length > 0 && line.what === "parted"
+              ? "changed on both sides: nothing of either is lost"
+              : (WHAT[line.what] ?? line.what)}
+            {line.texts.map((one, i) => (
+              <div key={i}>
+                {one.field.replace(/_/g, " ")}: “{one.taken}” is taken, “{one.kept}” is kept beside
+                it
+              </div>
+            ))}
             {line.what === "asked" && (
               <>
                 {" "}

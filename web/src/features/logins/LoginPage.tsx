@@ -14,6 +14,7 @@ import { SecretWorth } from "./SecretWorth";
 import { WhatFalls } from "./WhatFalls";
 import { useLoginActs } from "./useLoginActs";
 import { HistoryPart } from "./HistoryPart";
+import { OtherTexts } from "./OtherTexts";
 import { SecondFactorPart } from "./SecondFactorPart";
 import { fetchSecret, placeOf, useReveal, type Wanted } from "./useReveal";
 import { useNow } from "../../shared/useNow";
@@ -193,6 +194,7 @@ export default function LoginPage() {
               <SecretWorth login={login} shown={current ?? null} />
             </section>
           )}
+          <OtherTexts login={login} />
           <HistoryPart login={login} reveal={reveal} guarded={acts.guarded} />
         </aside>
       </div>

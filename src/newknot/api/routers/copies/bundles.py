@@ -7,6 +7,7 @@ from starlette.concurrency import run_in_threadpool
 
 from newknot.api.deps import Work, WorkDep
 from newknot.api.schemas.copies.bundles import (
+    ApartOut,
     BundleFacts,
     BundleHeld,
     BundleKeyOut,
@@ -120,6 +121,7 @@ def _shaped(lines: list[use.MergeLine]) -> list[MergeLineOut]:
             user_name=one.user_name,
             what=one.what,
             kind=one.label.lower(),
+            texts=[ApartOut(field=f, taken=taken, kept=kept) for f, taken, kept in one.texts],
         )
         for one in lines
     ]

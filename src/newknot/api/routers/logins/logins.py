@@ -1,5 +1,7 @@
 """Logins: lists and sheets without secrets; each secret by its own call."""
 
+from dataclasses import asdict
+
 from fastapi import APIRouter, Response
 
 from newknot.api.deps import Work, WorkDep
@@ -14,7 +16,9 @@ from newknot.api.schemas.logins.logins import (
     LoginList,
     LoginRow,
     LoginSheet,
+    OtherTextOut,
     RevealIn,
+    SettleTextIn,
 )
 from newknot.api.shaping import RowMaker, new_secret_of
 from newknot.core.login import LoginCard, PlainField
@@ -23,6 +27,7 @@ from newknot.core.secret import Secret
 from newknot.store.logins import get_card, get_history, get_secrets
 from newknot.usecases.check.measuring import login_measure, own_budgets
 from newknot.usecases.logins import logins as use
+from newknot.usecases.logins.texts import delete_text, other_texts, settle_text
 from newknot.usecases.revisions import revision_of, unless_changed
 
 router = APIRouter(prefix="/logins", tags=["logins"])
@@ -110,6 +115,20 @@ def login_secret_field(login_id: str, body: FieldRevealIn, work: WorkDep) -> Sec
     return _out(use.reveal_field(work.vault, login_id, body.name))
 
 
+@router.post("/{login_id}/texts/{text_id}/settle")
+def settle_login_text(login_id: str, text_id: str, body: SettleTextIn, work: WorkDep) -> LoginSheet:
+    """Two copies differed in a text: the current one stands, or this one takes its place."""
+    work.require(Act.EDIT)
+    return _sheet(work, settle_text(work.vault, login_id, text_id, take=body.take, now=work.now))
+
+
+@router.delete("/{login_id}/texts/{text_id}")
+def delete_login_text(login_id: str, text_id: str, work: WorkDep) -> LoginSheet:
+    """Lets a text of another copy go for good."""
+    work.require(Act.DELETE)
+    return _sheet(work, delete_text(work.vault, login_id, text_id))
+
+
 def _out(secret: Secret) -> SecretOut:
     return SecretOut(secret=secret.reveal())
 
@@ -163,5 +182,9 @@ def _sheet(work: Work, card: LoginCard) -> LoginSheet:
         made=origin.kind,
         entropy_bits=origin.entropy_bits,
         history=history,
+        other_texts=[
+            OtherTextOut.model_validate(asdict(one))
+            for one in other_texts(work.vault, card.login_id)
+        ],
         revision=revision_of(work.vault, card.login_id),
     )

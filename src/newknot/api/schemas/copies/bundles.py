@@ -33,6 +33,14 @@ class BundleOpenIn(Shape):
     passphrase: SecretStr = SecretStr("")
 
 
+class ApartOut(Shape):
+    """A text that both sides changed: the one that is taken, and the one kept beside it."""
+
+    field: str
+    taken: str
+    kept: str
+
+
 class MergeLineOut(Shape):
     """One record that a merge touches. what: added, changed, removed, parted or asked."""
 
@@ -41,6 +49,7 @@ class MergeLineOut(Shape):
     user_name: str
     what: str
     kind: str
+    texts: list[ApartOut]
 
 
 class BundleFacts(Shape):

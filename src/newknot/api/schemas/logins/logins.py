@@ -94,6 +94,21 @@ class EarlierRow(Shape):
     entropy_bits: float | None
 
 
+class OtherTextOut(Shape):
+    """A text that another copy of the vault had, and that lost against the current one."""
+
+    text_id: str
+    field: str
+    text: str
+    is_apart: bool
+
+
+class SettleTextIn(Shape):
+    """Whether this text takes the place of the current one."""
+
+    take: bool
+
+
 class LoginSheet(LoginRow):
     """Everything of a login but its secrets."""
 
@@ -106,6 +121,7 @@ class LoginSheet(LoginRow):
     made: Literal["drawn", "own", "imported"]
     entropy_bits: float | None
     history: list[EarlierRow]
+    other_texts: list[OtherTextOut]
     revision: str
 
 
