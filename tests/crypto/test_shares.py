@@ -2,6 +2,7 @@
 
 import json
 import os
+from collections.abc import Callable
 from itertools import combinations
 from pathlib import Path
 from typing import Any
@@ -69,3 +70,22 @@ def test_a_wrong_share_says_what_is_wrong_with_it() -> None:
     for threshold, count in ((0, 1), (2, 1), (1, 2), (2, 17)):
         with pytest.raises(FieldInvalid):
             split(bytes(16), threshold=threshold, count=count)
+
+
+@pytest.mark.parametrize(
+    "typed",
+    [
+        lambda words: "\n".join(f"{n}. {w}" for n, w in enumerate(words, 1)),
+        lambda words: ", ".join(w.upper() for w in words),
+        lambda words: " ".join(w[:4] for w in words),
+        lambda words: "\r\n".join(f"{n}){w.title()};" for n, w in enumerate(words, 1)),
+        lambda words: "  ".join(f"{w[:4]} ({n})" for n, w in enumerate(words, 1)) + ".",
+    ],
+)
+def test_words_are_taken_however_they_are_typed_off_paper(
+    typed: Callable[[list[str]], str],
+) -> None:
+    key = bytes(range(16))
+    (sheet,) = split(key, threshold=1, count=1)
+    assert joined([typed(sheet.split())]) == key
+    assert read_share(typed(sheet.split())) == read_share(sheet)

@@ -53,6 +53,7 @@ STATUS = {
     "import_stopped": 409,
     "nothing_held": 404,
     "backup_unknown": 404,
+    "no_copy": 422,
     "backup_of_other_key": 409,
     "finding_unknown": 404,
     "earlier_held": 409,

@@ -81,7 +81,7 @@ class Guard:
         limit = BODY_LIMIT
         if scope["path"] == "/api/imports":
             limit = IMPORT_BODY_LIMIT
-        elif scope["path"] == "/api/bundles":
+        elif scope["path"] in ("/api/bundles", "/api/vault/place"):
             limit = BUNDLE_BODY_LIMIT
         elif scope["path"].endswith("/picture"):
             limit = PICTURE_BODY_LIMIT

@@ -1,10 +1,11 @@
 """The recovery key as words on paper: shares by SLIP-0039, k of n; one sheet is one of one."""
 
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
 from shamir_mnemonic import MnemonicError, Share, combine_mnemonics, generate_mnemonics
-from shamir_mnemonic.wordlist import WORD_INDEX_MAP
+from shamir_mnemonic.wordlist import WORD_INDEX_MAP, WORDLIST
 
 from newknot.core.errors import FieldInvalid, NewKnotError
 
@@ -12,6 +13,7 @@ RECOVERY_KEY_BYTES = 16
 """128 random bits: 20 words a share."""
 WORDS_LEAST, WORDS_MOST = 20, 33
 SHARES_MOST = 16
+_BY_START = {word[:4]: word for word in WORDLIST}
 
 
 class ShareWrong(NewKnotError):
@@ -61,8 +63,16 @@ def joined(texts: Sequence[str]) -> bytes:
         ) from None
 
 
+def words_of(text: str) -> list[str]:
+    """The words of a share however they were typed off paper: with numbers, commas, capitals and
+    line breaks between them, or by their first four letters, which no two words of the list share.
+    """
+    found = re.findall(r"[^\W\d_]+", text.casefold())
+    return [_BY_START.get(word, word) for word in found]
+
+
 def _share(text: str) -> Share:
-    words = text.lower().split()
+    words = words_of(text)
     for place, word in enumerate(words[:WORDS_MOST], 1):
         if word not in WORD_INDEX_MAP:
             raise ShareWrong(reason=f"has a word that no share has: the {_nth(place)}")

@@ -116,6 +116,17 @@ def vault_id_of(path: Path) -> bytes | None:
     return bytes(row[0]) if row is not None else None
 
 
+def vault_version_of(path: Path) -> int | None:
+    """Of which version of the format a vault's file is; None where it is none."""
+    try:
+        with closing(_only_read(path)) as found:
+            (version,) = found.execute("PRAGMA user_version").fetchone()
+            found.execute(_VAULT_ID).fetchone()
+    except sqlite3.Error:
+        return None
+    return int(version) or None
+
+
 def _only_read(path: Path) -> sqlite3.Connection:
     """A connection that leaves the file, and all beside it, as they are."""
     return sqlite3.connect(f"{path.absolute().as_uri()}?mode=ro&immutable=1", uri=True)

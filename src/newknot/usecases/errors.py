@@ -117,3 +117,7 @@ class DriveRunning(NewKnotError):
 
 class ChangedMeanwhile(NewKnotError):
     """What is to be saved was changed in another window since it was read here."""
+
+
+class NoCopy(NewKnotError):
+    """What is to be opened is neither a backup of a vault nor a sealed bundle."""

@@ -142,6 +142,9 @@ export const sendPicture = (login_id: string, picture: Blob) =>
 /** A sealed bundle, to be opened and merged. */
 export const sendBundle = (file: File) => post<Schema["BundleHeld"]>("bundles", file);
 
+/** A backup or a bundle, where no vault's file is. */
+export const sendCopy = (file: File) => post<Schema["PlacedOut"]>("vault/place", file);
+
 /** A file that goes out. */
 export async function exportContent(path: string, body?: object): Promise<Blob> {
   const request = new Request(`${window.location.origin}/api/${path}`, {

@@ -2162,6 +2162,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/vault/open-bundle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open Bundle
+         * @description The bundle that was taken in, opened into a new vault under its passphrase.
+         */
+        post: operations["open_bundle_vault_open_bundle_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/vault/passphrase": {
         parameters: {
             query?: never;
@@ -2200,6 +2220,46 @@ export interface paths {
          * @description The measure of a passphrase to be, and what forbids it.
          */
         post: operations["judge_passphrase_vault_passphrase_judge_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/vault/place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Place Copy
+         * @description Takes in a backup or a bundle, given as the raw body, where no vault's file is.
+         */
+        post: operations["place_copy_vault_place_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/vault/place-beside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Place Beside
+         * @description Puts one of the copies that lie there in the vault's place.
+         */
+        post: operations["place_beside_vault_place_beside_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2787,6 +2847,19 @@ export interface components {
             rules: string[];
             /** Says */
             says: string;
+        };
+        /**
+         * CopyBesideOut
+         * @description A sealed copy that lies where backups of the vault lie.
+         */
+        CopyBesideOut: {
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Name */
+            name: string;
         };
         /**
          * CordKind
@@ -3891,6 +3964,14 @@ export interface components {
             replaces?: string | null;
         };
         /**
+         * PlaceBesideIn
+         * @description One of the copies that lie there.
+         */
+        PlaceBesideIn: {
+            /** Name */
+            name: string;
+        };
+        /**
          * PlaceOut
          * @description A login of a campaign. driven: New Knot may fill its site's forms.
          */
@@ -3906,6 +3987,17 @@ export interface components {
             title: string;
             /** User Name */
             user_name: string;
+        };
+        /**
+         * PlacedOut
+         * @description What was put in the vault's place: a backup to be entered, or a bundle to be opened.
+         */
+        PlacedOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "backup" | "bundle";
         };
         /**
          * PoliciesBroughtOut
@@ -4754,8 +4846,17 @@ export interface components {
         /**
          * VaultState
          * @description state: `new` (no file yet), `locked`, or `unlocked`. Holds nothing of the vault.
+         *
+         *     Where there is no file: knew_a_vault, whether one was ever opened on this machine; copies, those
+         *     that could take its place. is_placed: the file is a copy that was put there and not entered yet.
          */
         VaultState: {
+            /** Copies */
+            copies: components["schemas"]["CopyBesideOut"][];
+            /** Is Placed */
+            is_placed: boolean;
+            /** Knew A Vault */
+            knew_a_vault: boolean;
             /** Path */
             path: string;
             /**
@@ -8477,6 +8578,39 @@ export interface operations {
             };
         };
     };
+    open_bundle_vault_open_bundle_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassphraseIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     passphrase_facts_vault_passphrase_get: {
         parameters: {
             query?: never;
@@ -8548,6 +8682,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JudgementOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    place_copy_vault_place_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlacedOut"];
+                };
+            };
+        };
+    };
+    place_beside_vault_place_beside_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceBesideIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlacedOut"];
                 };
             };
             /** @description Validation Error */

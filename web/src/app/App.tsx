@@ -86,7 +86,11 @@ function Gate() {
     );
   if (!data) return <main className="entrance" aria-busy="true" />;
   return data.state === "new" ? (
-    <CreateVault path={data.path} onEntered={entered} />
+    <CreateVault
+      state={data}
+      onEntered={entered}
+      onPlaced={() => void client.invalidateQueries()}
+    />
   ) : (
     <UnlockVault path={data.path} onEntered={entered} />
   );

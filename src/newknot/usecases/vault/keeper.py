@@ -81,6 +81,9 @@ class Keeper:
         self.imports: dict[str, ImportFile] = {}
         self.left_out: bytes | None = None
         self.bundles: dict[str, bytes | BundleContent] = {}
+        self.waiting_bundle: bytes | None = None
+        # Whether the file was placed here as a copy, and not entered yet.
+        self.placed = False
         self.parameters = parameters
         self.hold_file = hold_file
         self._vault: Vault | None = None
@@ -270,6 +273,7 @@ class Keeper:
 
     def take(self, vault: Vault) -> tuple[str, str]:
         """An opened vault is the one that is held; both halves of a new session."""
+        self.placed = False
         with self._changing:
             if self._vault is not None:
                 vault.close()

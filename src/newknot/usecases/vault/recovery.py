@@ -13,6 +13,7 @@ from newknot.crypto.shares import (
     joined,
     read_share,
     split,
+    words_of,
 )
 from newknot.store.recovery import RecoveryFacts, get_recovery, put_recovery
 from newknot.store.vault import Vault
@@ -61,7 +62,7 @@ def look_at(texts: Sequence[str]) -> list[LookedAt]:
     held: dict[int, str] = {}
     set_id: int | None = None
     for text in texts:
-        words = " ".join(text.lower().split())
+        words = " ".join(words_of(text))
         try:
             facts = read_share(words)
         except ShareWrong as error:

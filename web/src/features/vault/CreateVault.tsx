@@ -1,6 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import { Button } from "antd";
-import { useEffect, useRef, useState, type FormEvent } from "react";
+import { useEffect, useEffectEvent, useRef, useState, type FormEvent } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { KnotMark } from "../../shared/icons";
 import { MeasureReport } from "../../shared/MeasureReport";
@@ -8,14 +8,19 @@ import { usePaperSheet } from "../../shared/PaperSheet";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretInput } from "../../shared/SecretInput";
 import { useMeasure } from "../../shared/useMeasure";
+import { CopyOpener } from "./CopyOpener";
 
-type Props = { path: string; onEntered: (token: string) => void };
+type Props = {
+  state: Schema["VaultState"];
+  onEntered: (token: string) => void;
+  onPlaced: () => void;
+};
 
 const ENOUGH = 10;
 const AMPLE = 14;
 
 /** First start: choosing the vault passphrase, measured while it is typed, said twice. */
-export function CreateVault({ path, onEntered }: Props) {
+export function CreateVault({ state, onEntered, onPlaced }: Props) {
   const first = useRef<HTMLInputElement>(null);
   const again = useRef<HTMLInputElement>(null);
   const [differ, setDiffer] = useState(false);
@@ -34,10 +39,13 @@ export function CreateVault({ path, onEntered }: Props) {
   const offer = async () => {
     setWords(await answer(client.GET("/vault/words", { params: { query: { count: 6 } } })));
   };
-  useEffect(() => {
+  const isKnown = state.knew_a_vault || state.copies.length > 0;
+  const onOpened = useEffectEvent(() => {
     void offer();
-    first.current?.focus();
-  }, []);
+    // Where a vault is missed, a new one is not the first thing to do.
+    if (!isKnown) first.current?.focus();
+  });
+  useEffect(() => onOpened(), []);
 
   const create = useMutation({
     mutationFn: () =>
@@ -60,10 +68,13 @@ export function CreateVault({ path, onEntered }: Props) {
       <div className="brand">
         <KnotMark /> New Knot
       </div>
-      <h1>A new vault on this machine</h1>
+      <h1>{isKnown ? "The vault is not where it was" : "A new vault on this machine"}</h1>
+      {isKnown && <CopyOpener state={state} onPlaced={onPlaced} onEntered={onEntered} />}
+      {isKnown && <h2>Or a new vault</h2>}
       <p>
-        Everything is sealed with one passphrase that only you know. It is stored nowhere: whoever
-        forgets it loses the vault, so write it on paper and keep that in a safe place.
+        Everything is sealed with one passphrase that only you know, and that is stored nowhere.
+        Write it on paper and keep that in a safe place; once the vault is made, a recovery sheet is
+        a second way in.
       </p>
       <form className="stack" onSubmit={submit} autoComplete="off">
         <SecretInput
@@ -143,7 +154,8 @@ export function CreateVault({ path, onEntered }: Props) {
           </div>
         </section>
       )}
-      <p className="small quiet">The vault will lie at {path}</p>
+      <p className="small quiet">The vault will lie at {state.path}</p>
+      {!isKnown && <CopyOpener state={state} onPlaced={onPlaced} onEntered={onEntered} />}
       {sheet}
     </main>
   );

@@ -3,6 +3,7 @@
 from typing import Literal
 
 from fastapi import APIRouter, Request, Response
+from starlette.concurrency import run_in_threadpool
 
 from newknot.api.deps import KeeperDep, SessionDep, WorkDep, cookie_name
 from newknot.api.schemas.check.strength import (
@@ -13,7 +14,10 @@ from newknot.api.schemas.check.strength import (
 )
 from newknot.api.schemas.drawing.draws import PassphraseOut
 from newknot.api.schemas.vault.vault import (
+    CopyBesideOut,
     PassphraseIn,
+    PlaceBesideIn,
+    PlacedOut,
     ProofOut,
     SessionOut,
     SessionState,
@@ -21,7 +25,7 @@ from newknot.api.schemas.vault.vault import (
 )
 from newknot.core.generate import PassphraseShape, PassphraseSpace
 from newknot.usecases.check.measuring import own_budgets
-from newknot.usecases.vault import new_keys
+from newknot.usecases.vault import new_keys, way_back
 from newknot.usecases.vault.keeper import Keeper
 from newknot.usecases.vault.safeguards import get_safeguards
 from newknot.usecases.vault.sessions import give_proof
@@ -35,7 +39,41 @@ def vault_state(keeper: KeeperDep) -> VaultState:
     """What the first screen is to be. Needs no session and says nothing of the content."""
     keeper.lock_if_idle()
     state: Literal["new", "locked", "unlocked"] = "locked" if keeper.exists else "new"
-    return VaultState(state="unlocked" if keeper.is_unlocked else state, path=str(keeper.path))
+    is_new = state == "new"
+    return VaultState(
+        state="unlocked" if keeper.is_unlocked else state,
+        path=str(keeper.path),
+        knew_a_vault=is_new and way_back.knew_a_vault(keeper),
+        copies=[
+            CopyBesideOut(name=one.name, made_at=one.made_at)
+            for one in (way_back.copies_beside(keeper) if is_new else ())
+        ],
+        is_placed=keeper.placed,
+    )
+
+
+@router.post("/place", status_code=201)
+async def place_copy(request: Request, keeper: KeeperDep) -> PlacedOut:
+    """Takes in a backup or a bundle, given as the raw body, where no vault's file is."""
+    body = await request.body()
+    kind = await run_in_threadpool(way_back.place_copy, keeper, body)
+    return PlacedOut(kind="bundle" if kind == way_back.BUNDLE else "backup")
+
+
+@router.post("/place-beside", status_code=201)
+def place_beside(body: PlaceBesideIn, keeper: KeeperDep) -> PlacedOut:
+    """Puts one of the copies that lie there in the vault's place."""
+    way_back.place_beside(keeper, body.name)
+    return PlacedOut(kind="backup")
+
+
+@router.post("/open-bundle", status_code=201)
+def open_bundle(
+    body: PassphraseIn, request: Request, response: Response, keeper: KeeperDep
+) -> SessionOut:
+    """The bundle that was taken in, opened into a new vault under its passphrase."""
+    halves = way_back.open_waiting_bundle(keeper, body.passphrase.get_secret_value())
+    return begun(halves, request, response, keeper)
 
 
 @router.get("/words")

@@ -1,5 +1,6 @@
 """Shapes of creating, unlocking and locking."""
 
+from datetime import datetime
 from typing import Literal
 
 from pydantic import SecretStr
@@ -7,11 +8,37 @@ from pydantic import SecretStr
 from newknot.api.schemas.base import Shape
 
 
+class CopyBesideOut(Shape):
+    """A sealed copy that lies where backups of the vault lie."""
+
+    name: str
+    made_at: datetime
+
+
 class VaultState(Shape):
-    """state: `new` (no file yet), `locked`, or `unlocked`. Holds nothing of the vault."""
+    """state: `new` (no file yet), `locked`, or `unlocked`. Holds nothing of the vault.
+
+    Where there is no file: knew_a_vault, whether one was ever opened on this machine; copies, those
+    that could take its place. is_placed: the file is a copy that was put there and not entered yet.
+    """
 
     state: Literal["new", "locked", "unlocked"]
     path: str
+    knew_a_vault: bool
+    copies: list[CopyBesideOut]
+    is_placed: bool
+
+
+class PlacedOut(Shape):
+    """What was put in the vault's place: a backup to be entered, or a bundle to be opened."""
+
+    kind: Literal["backup", "bundle"]
+
+
+class PlaceBesideIn(Shape):
+    """One of the copies that lie there."""
+
+    name: str
 
 
 class PassphraseIn(Shape):
