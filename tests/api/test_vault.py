@@ -106,8 +106,9 @@ def test_a_lock_waits_for_the_call_that_runs_and_takes_no_new_one(api: Api) -> N
     assert not locker.is_alive() and api.ok("GET", "vault")["state"] == "locked"
 
 
-def test_a_second_window_has_a_session_of_its_own(api: Api) -> None:
+def test_another_browser_has_a_session_of_its_own(api: Api) -> None:
     first = (api.http.headers["knot-session"], dict(api.http.cookies))
+    api.http.cookies.clear()
     api.enter()
     assert api.ok("GET", "vault/session")
     api.http.cookies.clear()

@@ -41,17 +41,22 @@ async def session_of(request: Request) -> Session:
     keeper = _keeper(request)
     if not keeper.is_unlocked:
         raise VaultLocked()
+    halves = cookie_halves(request)
+    header = request.headers.get(SESSION_HEADER, "")
+    if len(halves) != 1 or not header:
+        raise SessionUnknown()
+    return keeper.sessions.find(halves[0], header, keeper.clock.boot_s())
+
+
+def cookie_halves(request: Request) -> list[str]:
+    """What the request gives as the half of a session that lies in a cookie."""
     name = cookie_name(request.app.state.port)
-    halves = [
+    return [
         value
         for header in request.headers.getlist("cookie")
         for key, _, value in (part.strip().partition("=") for part in header.split(";"))
         if key == name
     ]
-    header = request.headers.get(SESSION_HEADER, "")
-    if len(halves) != 1 or not header:
-        raise SessionUnknown()
-    return keeper.sessions.find(halves[0], header)
 
 
 async def session_or_no_vault(request: Request) -> None:

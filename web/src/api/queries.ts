@@ -138,6 +138,12 @@ export const queries = {
     }),
   recovery: () =>
     queryOptions({ queryKey: ["recovery"], queryFn: () => answer(client.GET("/recovery")) }),
+  sessions: () =>
+    queryOptions({
+      queryKey: ["sessions"],
+      queryFn: () => answer(client.GET("/vault/sessions")),
+      refetchOnMount: "always",
+    }),
   safeguards: () =>
     queryOptions({ queryKey: ["safeguards"], queryFn: () => answer(client.GET("/safeguards")) }),
 };

@@ -2,7 +2,7 @@
 
 /** Keys of `queries` that ask this machine alone: what asks outside is asked when it is wanted. */
 export const WITHIN = (
-  "session logins login bin loose-ends policies worklist waivers reach progress " +
+  "session sessions logins login bin loose-ends policies worklist waivers reach progress " +
   "rotations rotation drive campaigns past-retention events own-details login-measure " +
   "passphrase-facts clear-files losses backups recovery safeguards report"
 ).split(" ");

@@ -2366,6 +2366,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/vault/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Sessions
+         * @description Every window in which the vault is open, the oldest first.
+         */
+        get: operations["open_sessions_vault_sessions_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/vault/sessions/end-others": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End Other Sessions
+         * @description All other windows have to unlock anew.
+         */
+        post: operations["end_other_sessions_vault_sessions_end_others_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/vault/touch": {
         parameters: {
             query?: never;
@@ -2397,7 +2437,7 @@ export interface paths {
         put?: never;
         /**
          * Unlock Vault
-         * @description A session for this window; wrong passphrases are slowed.
+         * @description A session for this tab, beside those of others; wrong passphrases are slowed.
          */
         post: operations["unlock_vault_vault_unlock_post"];
         delete?: never;
@@ -3855,6 +3895,24 @@ export interface components {
             notices: components["schemas"]["NoticeOut"][];
             /** Unread Count */
             unread_count: number;
+        };
+        /**
+         * OpenSession
+         * @description A window in which the vault is open; it ends by itself at the latest then.
+         */
+        OpenSession: {
+            /**
+             * Began At
+             * Format: date-time
+             */
+            began_at: string;
+            /**
+             * Ends At
+             * Format: date-time
+             */
+            ends_at: string;
+            /** Is This */
+            is_this: boolean;
         };
         /**
          * OtherTextOut
@@ -8884,6 +8942,44 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SessionState"];
                 };
+            };
+        };
+    };
+    open_sessions_vault_sessions_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenSession"][];
+                };
+            };
+        };
+    };
+    end_other_sessions_vault_sessions_end_others_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -122,21 +122,21 @@ class Keeper:
         note_passphrase(vault, passphrase, now=self.clock.now())
         return self.take(vault)
 
-    def unlock(self, passphrase: str) -> tuple[str, str]:
-        """Both halves of a new session.
+    def unlock(self, passphrase: str, cookie: str = "") -> tuple[str, str]:
+        """Both halves of a new session. cookie: the half that the browser sent, if any.
 
         Raises `WrongPassphrase`, `TooManyGuesses`, and the vault's own errors.
         """
         self.lock_if_idle()
         with self._one_guess:
-            return self._unlock(passphrase)
+            return self._unlock(passphrase, cookie)
 
-    def _unlock(self, passphrase: str) -> tuple[str, str]:
+    def _unlock(self, passphrase: str, cookie: str) -> tuple[str, str]:
         with self._changing:
             open_now = self._vault if self.is_unlocked else None
         if open_now is not None:
             self.prove_within(passphrase)
-            return self.sessions.begin(self.clock.boot_s())
+            return self.sessions.begin(self.clock.boot_s(), cookie)
         self.brake.check(self.clock.boot_s())
         self.hold_file(self.path)
         try:

@@ -12,6 +12,7 @@ from newknot.usecases.errors import SheetsVoid, VaultLocked
 from newknot.usecases.vault import vault_passphrase
 from newknot.usecases.vault.keeper import Keeper
 from newknot.usecases.vault.recovery import joined
+from newknot.usecases.vault.sessions import Session
 from newknot.usecases.vault.vault_passphrase import judge
 
 OF_THE_KEY = (Label.KEPT_MEASURES, Label.PASSPHRASES, Label.RECOVERY)
@@ -48,8 +49,8 @@ def recover(keeper: Keeper, sheets: Sequence[str], passphrase: str) -> tuple[str
         return keeper.take(vault)
 
 
-def change_passphrase(keeper: Keeper, current: str, passphrase: str) -> None:
-    """The vault key sealed under a new passphrase.
+def change_passphrase(keeper: Keeper, session: Session, current: str, passphrase: str) -> None:
+    """The vault key sealed under a new passphrase; all other sessions end.
 
     Raises `WrongPassphrase`, `TooManyGuesses`, `PassphraseTooWeak`, `PassphraseBreached`,
     `PassphraseResembles`.
@@ -57,6 +58,7 @@ def change_passphrase(keeper: Keeper, current: str, passphrase: str) -> None:
     with keeper.one_guess(), keeper.at_work() as vault:
         keeper.prove_within(current)
         _changed(keeper, vault, passphrase)
+        keeper.sessions.keep_only(session)
 
 
 def new_key(keeper: Keeper, current: str, passphrase: str) -> tuple[str, str]:

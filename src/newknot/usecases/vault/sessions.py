@@ -11,14 +11,18 @@ from newknot.usecases.errors import ProofNeeded, SessionUnknown
 HALF_BYTES = 32
 PROOF_LIFE_S = 60.0
 SESSIONS_MOST = 20
+SESSION_LIFE_S = 12 * 3600.0
 
 
 @dataclass(slots=True)
 class Session:
-    """One unlocked window. Halves are kept as digests; a proof is good once, for a minute."""
+    """One unlocked window. Halves are kept as digests; a proof is good once, for a minute. began_s,
+    proved_boot_s: of the clock since boot.
+    """
 
     cookie_digest: bytes
     header_digest: bytes
+    began_s: float
     proved_boot_s: float
     proofs: dict[bytes, float] = field(default_factory=dict)
 
@@ -29,22 +33,37 @@ class Sessions:
     def __init__(self) -> None:
         self._open: list[Session] = []
 
-    def begin(self, boot_s: float) -> tuple[str, str]:
-        """(cookie half, header half) of a new session; unlocking counts as a proof."""
-        cookie, header = (secrets.token_urlsafe(HALF_BYTES) for _ in range(2))
-        self._open.append(Session(_digest(cookie), _digest(header), boot_s))
+    def begin(self, boot_s: float, cookie: str = "") -> tuple[str, str]:
+        """(cookie half, header half) of a new session; unlocking counts as a proof.
+
+        cookie: the half that the browser sent; kept where an open session has it, so that its other
+        tabs go on. Each tab has a header half of its own.
+        """
+        if not cookie or all(one.cookie_digest != _digest(cookie) for one in self.open(boot_s)):
+            cookie = secrets.token_urlsafe(HALF_BYTES)
+        header = secrets.token_urlsafe(HALF_BYTES)
+        self._open.append(Session(_digest(cookie), _digest(header), boot_s, boot_s))
         del self._open[:-SESSIONS_MOST]
         return cookie, header
 
-    def find(self, cookie: str, header: str) -> Session:
+    def open(self, boot_s: float) -> list[Session]:
+        """Those that are open, the oldest first; one that is too old is let go."""
+        self._open = [one for one in self._open if boot_s - one.began_s < SESSION_LIFE_S]
+        return list(self._open)
+
+    def find(self, cookie: str, header: str, boot_s: float) -> Session:
         """The session that both halves name. Raises `SessionUnknown`."""
         digests = _digest(cookie), _digest(header)
-        for session in self._open:
+        for session in self.open(boot_s):
             if compare_digest(session.cookie_digest, digests[0]) and compare_digest(
                 session.header_digest, digests[1]
             ):
                 return session
         raise SessionUnknown()
+
+    def keep_only(self, session: Session) -> None:
+        """Ends all others."""
+        self._open = [one for one in self._open if one is session]
 
     def clear(self) -> None:
         """Ends all sessions."""

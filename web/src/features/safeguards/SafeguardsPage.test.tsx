@@ -34,6 +34,7 @@ const HELD = {
 const AROUND = {
   "GET /strength/own-details": { lines: [], rates: {} },
   "GET /strength/budgets": [],
+  "GET /vault/sessions": [],
   "GET /history/past-retention": { secret_count: 0, login_count: 0 },
 };
 

@@ -13,6 +13,7 @@ import { usable } from "../../domain/corpora";
 import { HistoryLine, KeptOutLine } from "./KeepingLines";
 import { Line, ServiceLine } from "./Lines";
 import { OwnDetails } from "./OwnDetails";
+import { Sessions } from "./Sessions";
 import { useNow } from "../../shared/useNow";
 
 type Safeguards = Omit<Schema["SafeguardsIn"], "revision">;
@@ -255,6 +256,7 @@ function SafeguardsForm({ held: current }: { held: Schema["SafeguardsOut"] }) {
           <BackupLines held={held} wanted={wanted} onChange={set} />
         </tbody>
       </table>
+      <Sessions />
       <OwnDetails />
       <p className="small quiet above-14">
         Vault: {held.vault_path}

@@ -1,11 +1,12 @@
 """Create, unlock, lock, prove presence, and the state of the session."""
 
+from datetime import timedelta
 from typing import Literal
 
 from fastapi import APIRouter, Request, Response
 from starlette.concurrency import run_in_threadpool
 
-from newknot.api.deps import KeeperDep, SessionDep, WorkDep, cookie_name
+from newknot.api.deps import KeeperDep, SessionDep, WorkDep, cookie_halves, cookie_name
 from newknot.api.schemas.check.strength import (
     ChangePassphraseIn,
     JudgeIn,
@@ -15,6 +16,7 @@ from newknot.api.schemas.check.strength import (
 from newknot.api.schemas.drawing.draws import PassphraseOut
 from newknot.api.schemas.vault.vault import (
     CopyBesideOut,
+    OpenSession,
     PassphraseIn,
     PlaceBesideIn,
     PlacedOut,
@@ -28,7 +30,7 @@ from newknot.usecases.check.measuring import own_budgets
 from newknot.usecases.vault import new_keys, way_back
 from newknot.usecases.vault.keeper import Keeper
 from newknot.usecases.vault.safeguards import get_safeguards
-from newknot.usecases.vault.sessions import give_proof
+from newknot.usecases.vault.sessions import SESSION_LIFE_S, give_proof
 from newknot.usecases.vault.vault_passphrase import get_passphrases, judge
 
 router = APIRouter(prefix="/vault", tags=["vault"])
@@ -97,8 +99,10 @@ def create_vault(
 def unlock_vault(
     body: PassphraseIn, request: Request, response: Response, keeper: KeeperDep
 ) -> SessionOut:
-    """A session for this window; wrong passphrases are slowed."""
-    halves = keeper.unlock(body.passphrase.get_secret_value())
+    """A session for this tab, beside those of others; wrong passphrases are slowed."""
+    cookies = cookie_halves(request)
+    cookie = cookies[0] if len(cookies) == 1 else ""
+    halves = keeper.unlock(body.passphrase.get_secret_value(), cookie)
     return begun(halves, request, response, keeper)
 
 
@@ -128,6 +132,26 @@ def session_state(work: WorkDep) -> SessionState:
             for key, label in work.vault.damaged
         ],
     )
+
+
+@router.get("/sessions")
+def open_sessions(work: WorkDep) -> list[OpenSession]:
+    """Every window in which the vault is open, the oldest first."""
+    now_s = work.keeper.clock.boot_s()
+    return [
+        OpenSession(
+            began_at=work.now - timedelta(seconds=now_s - one.began_s),
+            ends_at=work.now + timedelta(seconds=SESSION_LIFE_S - (now_s - one.began_s)),
+            is_this=one is work.session,
+        )
+        for one in work.keeper.sessions.open(now_s)
+    ]
+
+
+@router.post("/sessions/end-others", status_code=204)
+def end_other_sessions(work: WorkDep) -> None:
+    """All other windows have to unlock anew."""
+    work.keeper.sessions.keep_only(work.session)
 
 
 @router.post("/touch", status_code=204)
@@ -171,7 +195,7 @@ def judge_passphrase(body: JudgeIn, work: WorkDep) -> JudgementOut:
 def change_passphrase(body: ChangePassphraseIn, session: SessionDep, keeper: KeeperDep) -> None:
     """The vault under a new passphrase, whole or not at all; the present one is asked first."""
     new_keys.change_passphrase(
-        keeper, body.current.get_secret_value(), body.passphrase.get_secret_value()
+        keeper, session, body.current.get_secret_value(), body.passphrase.get_secret_value()
     )
 
 

@@ -72,3 +72,11 @@ class ProofOut(Shape):
     """A proof good for one act within a minute."""
 
     proof: str
+
+
+class OpenSession(Shape):
+    """A window in which the vault is open; it ends by itself at the latest then."""
+
+    began_at: datetime
+    ends_at: datetime
+    is_this: bool
