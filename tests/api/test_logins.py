@@ -37,7 +37,7 @@ def test_a_login_comes_back_as_it_was_given(api: Api) -> None:
 def test_a_replaced_secret_goes_to_the_history(api: Api) -> None:
     login_id = api.add()["login_id"]
     api.clock.pass_s(86400 * 30 - 600)
-    api.keeper.touch(600)
+    api.enter()
     edited = api.ok(
         "PUT", f"logins/{login_id}", {"title": "New title", "secret": {"own": "second"}}
     )

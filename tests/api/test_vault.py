@@ -194,3 +194,22 @@ def test_what_was_written_is_there_for_the_next_process(api: Api) -> None:
     next_one.enter()
     assert [row["title"] for row in next_one.ok("GET", "logins")["logins"]] == ["Kept"]
     next_one.keeper.lock()
+
+
+def test_what_is_damaged_is_named_by_reading_the_vault_through(api: Api) -> None:
+    ids = [api.add(f"Gantry {n}", notes="x")["login_id"] for n in range(30)]
+    api.ok("POST", "vault/lock")
+    with sqlite3.connect(api.keeper.path) as connection:
+        # The tag stays, so that only reading it shows what became of the body.
+        connection.execute(
+            "UPDATE records SET sealed = CAST(zeroblob(length(sealed) - 16)"
+            " || substr(sealed, -16) AS BLOB) WHERE record_id = ? AND part = 2",
+            (bytes.fromhex(ids[7]),),
+        )
+    api.enter()
+    session = api.ok("GET", "vault/session")
+    assert session["damaged"] == [] and session["read_count"] == 0
+    api.keeper.read_on()
+    session = api.ok("GET", "vault/session")
+    assert session["damaged"] == ["Gantry 7, its secrets"]
+    assert session["read_count"] == session["record_count"] > 60

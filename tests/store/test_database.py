@@ -5,6 +5,7 @@ from pathlib import Path
 
 import pytest
 
+from newknot.core.own_details import OwnDetails
 from newknot.store.database import (
     connect,
     keep_before_migration,
@@ -12,8 +13,18 @@ from newknot.store.database import (
     migrations,
     require_schema,
     transaction,
+    translated,
 )
-from newknot.store.errors import VaultDamaged, VaultFolderRefused, VaultNewer
+from newknot.store.errors import (
+    DiskFailed,
+    DiskFull,
+    VaultDamaged,
+    VaultFolderRefused,
+    VaultLocked,
+    VaultNewer,
+)
+from newknot.store.own_details import put_own_details
+from newknot.store.vault import Label, Vault
 
 
 def test_every_version_reaches_one_schema(tmp_path: Path) -> None:
@@ -121,3 +132,42 @@ def test_what_is_deleted_is_overwritten_in_the_file(tmp_path: Path) -> None:
     connection.execute("PRAGMA wal_checkpoint(TRUNCATE)").fetchall()
     connection.close()
     assert marker[:40] not in path.read_bytes()
+
+
+def failing(code: int) -> sqlite3.OperationalError:
+    error = sqlite3.OperationalError("x")
+    error.sqlite_errorcode = code
+    return error
+
+
+@pytest.mark.parametrize(
+    ("code", "means"),
+    [
+        (sqlite3.SQLITE_FULL, DiskFull),
+        (sqlite3.SQLITE_READONLY, VaultFolderRefused),
+        (sqlite3.SQLITE_READONLY_DBMOVED, VaultFolderRefused),
+        (sqlite3.SQLITE_READONLY_DIRECTORY, VaultFolderRefused),
+        (sqlite3.SQLITE_CANTOPEN_ISDIR, VaultFolderRefused),
+        (sqlite3.SQLITE_IOERR_WRITE, DiskFailed),
+        (sqlite3.SQLITE_IOERR_SHORT_READ, DiskFailed),
+        (sqlite3.SQLITE_BUSY_SNAPSHOT, DiskFailed),
+        (sqlite3.SQLITE_TOOBIG, DiskFailed),
+        (sqlite3.SQLITE_NOMEM, DiskFailed),
+        (sqlite3.SQLITE_CORRUPT, VaultDamaged),
+        (sqlite3.SQLITE_CORRUPT_VTAB, VaultDamaged),
+        (sqlite3.SQLITE_NOTADB, VaultDamaged),
+    ],
+)
+def test_each_error_is_told_as_what_it_is(code: int, means: type[Exception]) -> None:
+    assert type(translated(failing(code))) is means
+
+
+def test_a_call_that_meets_a_closed_file_meets_a_locked_vault(vault: Vault) -> None:
+    with vault.transaction() as tx:
+        put_own_details(tx, vault, OwnDetails(("Quist",)))
+    vault.connection.close()
+    (record_id,) = vault.ids(Label.OWN_DETAILS)
+    with pytest.raises(VaultLocked):
+        vault.get(Label.OWN_DETAILS, record_id)
+    with pytest.raises(VaultLocked), vault.transaction():
+        pass

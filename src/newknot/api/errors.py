@@ -84,6 +84,7 @@ STATUS = {
     "backup_failed": 500,
     "vault_folder_refused": 507,
     "disk_full": 507,
+    "disk_failed": 507,
 }
 """Every error's code; a test holds this table complete."""
 

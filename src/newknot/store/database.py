@@ -7,7 +7,15 @@ from contextlib import contextmanager
 from importlib.resources import files
 from pathlib import Path
 
-from newknot.store.errors import DiskFull, VaultDamaged, VaultFolderRefused, VaultNewer
+from newknot.core.errors import NewKnotError
+from newknot.store.errors import (
+    DiskFailed,
+    DiskFull,
+    VaultDamaged,
+    VaultFolderRefused,
+    VaultLocked,
+    VaultNewer,
+)
 
 _SCHEMA = """
 SELECT type, name, tbl_name, sql FROM sqlite_schema
@@ -151,10 +159,32 @@ def transaction(connection: sqlite3.Connection) -> Iterator[None]:
         raise translated(error) from None
 
 
-def translated(error: sqlite3.DatabaseError) -> Exception:
-    """What an error of SQLite means to whoever holds a vault."""
-    if error.sqlite_errorcode == sqlite3.SQLITE_FULL:
+_DISK_SAYS = {
+    sqlite3.SQLITE_IOERR: "it answered with an input or output error",
+    sqlite3.SQLITE_TOOBIG: "what was to be written is too large for it",
+    sqlite3.SQLITE_BUSY: "another program holds the file",
+    sqlite3.SQLITE_LOCKED: "another program holds the file",
+    sqlite3.SQLITE_NOMEM: "there was no memory left for it",
+    sqlite3.SQLITE_PROTOCOL: "another program holds the file",
+    sqlite3.SQLITE_INTERRUPT: "it was interrupted",
+}
+_NOT_WRITTEN = (sqlite3.SQLITE_READONLY, sqlite3.SQLITE_CANTOPEN, sqlite3.SQLITE_PERM)
+
+
+def translated(error: sqlite3.DatabaseError) -> NewKnotError:
+    """What an error of SQLite means to whoever holds a vault: damage is said only of damage."""
+    code = getattr(error, "sqlite_errorcode", None)
+    if code is None:
+        # The module's own: the connection was closed under a call, by a lock.
+        return VaultLocked()
+    # The extended codes say more than is asked here (SQLite, result codes).
+    primary = code & 0xFF
+    if primary == sqlite3.SQLITE_FULL:
         return DiskFull()
-    if error.sqlite_errorcode in (sqlite3.SQLITE_READONLY, sqlite3.SQLITE_CANTOPEN):
+    if code == sqlite3.SQLITE_READONLY_DBMOVED:
+        return VaultFolderRefused(reason="the file was moved or replaced while it was open")
+    if primary in _NOT_WRITTEN:
         return VaultFolderRefused(reason="the file cannot be written")
+    if primary in _DISK_SAYS:
+        return DiskFailed(reason=_DISK_SAYS[primary])
     return VaultDamaged(part="the file as a database")

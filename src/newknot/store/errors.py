@@ -41,3 +41,11 @@ class RecordDamaged(NewKnotError):
 
 class DiskFull(NewKnotError):
     """The disk took no more; nothing was changed."""
+
+
+class VaultLocked(NewKnotError):
+    """The vault is locked, or is just being locked."""
+
+
+class DiskFailed(NewKnotError):
+    """The disk did not do what it was asked; nothing is known to be damaged. data: reason."""

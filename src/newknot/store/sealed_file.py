@@ -6,7 +6,8 @@ from threading import RLock
 from typing import Any, TypeVar
 
 from newknot.crypto import SealBroken, VaultKeys, associated_data, open_sealed
-from newknot.store.errors import RecordDamaged, RecordMissing
+from newknot.store.database import translated
+from newknot.store.errors import RecordDamaged, RecordMissing, VaultDamaged
 from newknot.store.manifest import FORMAT, Entry, Key, Label, Manifest
 from newknot.store.records import id_bytes, read_record, read_tags
 
@@ -97,8 +98,11 @@ class SealedFile:
         """The text that an entry of the manifest stands for. Raises `RecordDamaged`."""
         try:
             row = read_record(self.connection, *key)
-        except sqlite3.DatabaseError:
-            raise RecordDamaged(record_id=key[0].hex()) from None
+        except sqlite3.DatabaseError as error:
+            meant = translated(error)
+            if isinstance(meant, VaultDamaged):
+                raise RecordDamaged(record_id=key[0].hex()) from None
+            raise meant from None
         if row is None or (row[0], row[1][-16:]) != (entry.revision, entry.tag):
             raise RecordDamaged(record_id=key[0].hex())
         try:

@@ -25,6 +25,7 @@ from newknot.store.database import (
     require_begun,
     require_schema,
     transaction,
+    translated,
 )
 from newknot.store.errors import VaultDamaged, VaultExists, VaultMissing, VaultReadOnly
 from newknot.store.manifest import Label, Manifest, Staged
@@ -128,9 +129,9 @@ class Vault(SealedFile):
         except SlotDamaged:
             connection.close()
             raise VaultDamaged(part="both copies of its key slot") from None
-        except sqlite3.DatabaseError:
+        except sqlite3.DatabaseError as error:
             connection.close()
-            raise VaultDamaged(part="the file as a database") from None
+            raise translated(error) from None
         except BaseException:
             connection.close()
             raise

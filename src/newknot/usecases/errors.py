@@ -1,10 +1,7 @@
 """Why an act is not done."""
 
 from newknot.core.errors import NewKnotError
-
-
-class VaultLocked(NewKnotError):
-    """The vault is locked, or is just being locked."""
+from newknot.store.errors import VaultLocked as VaultLocked
 
 
 class VaultBusy(NewKnotError):

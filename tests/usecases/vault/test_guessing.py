@@ -1,5 +1,7 @@
 """The brake on guesses: three are free, then each wrong one waits twice as long, up to a minute."""
 
+from pathlib import Path
+
 import pytest
 
 from newknot.usecases.errors import TooManyGuesses
@@ -34,3 +36,21 @@ def test_the_wait_ends_when_it_is_over_and_a_right_one_begins_anew() -> None:
     brake.right()
     brake.wrong(0.0)
     assert waits(brake, 0.0) == 0
+
+
+def test_the_count_outlives_the_program_and_no_wait_is_longer_than_the_longest(
+    tmp_path: Path,
+) -> None:
+    kept = tmp_path / "state" / "guesses.json"
+    brake = GuessBrake(kept)
+    for _ in range(9):
+        brake.wrong(1_000_000.0)
+    again = GuessBrake(kept)
+    assert waits(again, 1_000_000.0) == 61 and waits(again, 1_000_061.0) == 0
+    # The machine was started anew: its clock begins at nought.
+    assert 0 < waits(GuessBrake(kept), 5.0) <= 61
+    again.right()
+    assert waits(GuessBrake(kept), 1_000_000.0) == 0
+    assert kept.stat().st_mode & 0o777 == 0o600
+    kept.write_text("{")
+    assert waits(GuessBrake(kept), 0.0) == 0

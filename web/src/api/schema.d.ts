@@ -4631,7 +4631,8 @@ export interface components {
         /**
          * SessionState
          * @description Seconds until the vault locks itself; what of the file is damaged or older, and
-         *     which key slots were mended from their twin, in words.
+         *     which key slots were mended from their twin, in words. read_count, record_count: how far the
+         *     vault has read itself through since it was opened.
          */
         SessionState: {
             /** Clipboard Clear S */
@@ -4644,6 +4645,10 @@ export interface components {
             lock_after_s: number;
             /** Mended */
             mended: string[];
+            /** Read Count */
+            read_count: number;
+            /** Record Count */
+            record_count: number;
             /** Reveal Allowed */
             reveal_allowed: boolean;
             /** Seconds Left */

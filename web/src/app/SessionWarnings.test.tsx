@@ -12,6 +12,8 @@ const SESSION: Schema["SessionState"] = {
   is_older_copy: false,
   damaged: [],
   mended: [],
+  read_count: 9,
+  record_count: 9,
 };
 
 test("a vault that is whole says nothing", () => {

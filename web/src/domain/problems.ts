@@ -105,6 +105,8 @@ const SENTENCES: Record<string, (data: Data) => string> = {
     `What came from the mail tray ${String(d.reason)}. The mails before it stay.`,
   changed_meanwhile: () =>
     "This was changed in another window since it was opened here. Nothing was saved over it.",
+  disk_failed: (d) =>
+    `The vault's disk failed: ${String(d.reason)}. What was answered for before is kept.`,
   no_copy: () => "This file is neither a backup of a vault nor a sealed bundle.",
   in_bin: () => "This login lies in the bin: restore it first.",
   check_running: () => "A check is under way already.",

@@ -2,7 +2,7 @@
 
 import gc
 from collections.abc import Callable, Iterator, Sequence
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from pathlib import Path
 from threading import Condition, Lock
 from typing import TYPE_CHECKING
@@ -26,6 +26,7 @@ from newknot.usecases.logins.logins import empty_bin
 from newknot.usecases.progress import Progress
 from newknot.usecases.rotation.driving import Drive
 from newknot.usecases.vault.guessing import GuessBrake
+from newknot.usecases.vault.reading_through import ReadThrough
 from newknot.usecases.vault.sessions import Sessions
 from newknot.usecases.vault.vault_passphrase import (
     Judgement,
@@ -71,12 +72,13 @@ class Keeper:
         self.corpora = list(corpora)
         self.refused_corpora = list(refused_corpora)
         self.sessions = Sessions()
-        self.brake = GuessBrake()
+        self.brake = GuessBrake(state_folder / "guesses.json")
         self.draws = DrawRing()
         self.spaces = SpaceShelf()
         self.likeness = Likeness()
         self.progress = Progress()
         self.checked = CheckMemory()
+        self.reading = ReadThrough()
         self.drives: dict[str, Drive] = {}
         self.imports: dict[str, ImportFile] = {}
         self.left_out: bytes | None = None
@@ -234,6 +236,12 @@ class Keeper:
         except Exception as error:
             self.backup_problem = BackupFailed(kind=type(error).__name__)
 
+    def read_on(self) -> None:
+        """Reads the vault through, a slice at a time."""
+        if self.reading.waiting:
+            with suppress(VaultLocked), self.at_work() as vault:
+                self.reading.go_on(vault)
+
     def lock_if_idle(self) -> None:
         """Locks where the deadline has passed."""
         if self._vault is not None and self.clock.boot_s() >= self._deadline_s:
@@ -262,6 +270,7 @@ class Keeper:
         self.spaces.clear()
         self.likeness.clear()
         self.checked.clear()
+        self.reading = ReadThrough()
         self.drives.clear()
         self.imports.clear()
         self.left_out = None
@@ -279,5 +288,6 @@ class Keeper:
                 vault.close()
             else:
                 self._vault = vault
+                self.reading.begin(vault)
                 self._deadline_s = self.clock.boot_s() + get_safeguards(vault).lock_after_s
         return self.sessions.begin(self.clock.boot_s())

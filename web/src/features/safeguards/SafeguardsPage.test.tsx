@@ -35,6 +35,7 @@ const AROUND = {
   "GET /strength/own-details": { lines: [], rates: {} },
   "GET /strength/budgets": [],
   "GET /vault/sessions": [],
+  "GET /vault/session": { read_count: 9, record_count: 9, damaged: [] },
   "GET /history/past-retention": { secret_count: 0, login_count: 0 },
 };
 

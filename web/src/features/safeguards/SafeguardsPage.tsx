@@ -4,7 +4,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
-import { dayAndTime } from "../../domain/moments";
+import { count, dayAndTime } from "../../domain/moments";
 import { ChangedMeanwhile, isChangedMeanwhile, partedFields } from "../../shared/ChangedMeanwhile";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { BackupLines } from "./BackupLines";
@@ -49,6 +49,7 @@ function SafeguardsForm({ held: current }: { held: Schema["SafeguardsOut"] }) {
   const [wanted, setWanted] = useState<Safeguards>(() => inputOf(held));
   const [problem, setProblem] = useState<unknown>(null);
   const [busy, setBusy] = useState(false);
+  const session = useQuery(queries.session()).data;
   const now = useNow();
   const set = (part: Partial<Safeguards>) => setWanted((now) => ({ ...now, ...part }));
   const changed = JSON.stringify(wanted) !== JSON.stringify(inputOf(held));
@@ -108,7 +109,11 @@ function SafeguardsForm({ held: current }: { held: Schema["SafeguardsOut"] }) {
           </>
         ) : (
           "Every safeguard is on."
-        )}
+        )}{" "}
+        {session &&
+          (session.read_count < session.record_count
+            ? `The vault is reading itself through: ${session.read_count.toLocaleString("en")} of ${count(session.record_count, "part")}.`
+            : `It was read through since it was opened: ${count(session.record_count, "part")}, ${session.damaged.length ? `${session.damaged.length} damaged` : "none damaged"}.`)}
       </p>
       <table className="plain dense">
         <thead>

@@ -29,6 +29,7 @@ from newknot.core.generate import PassphraseShape, PassphraseSpace
 from newknot.usecases.check.measuring import own_budgets
 from newknot.usecases.vault import new_keys, way_back
 from newknot.usecases.vault.keeper import Keeper
+from newknot.usecases.vault.reading_through import said
 from newknot.usecases.vault.safeguards import get_safeguards
 from newknot.usecases.vault.sessions import SESSION_LIFE_S, give_proof
 from newknot.usecases.vault.vault_passphrase import get_passphrases, judge
@@ -127,10 +128,11 @@ def session_state(work: WorkDep) -> SessionState:
         is_older_copy=work.vault.is_older_copy,
         mended=[kind.says for kind in work.vault.mended],
         damaged=[
-            f"{label.name.lower().replace('_', ' ') if label else 'unknown record'} "
-            f"{key[0].hex()[:8]}"
-            for key, label in work.vault.damaged
+            *(said(work.vault, key, label) for key, label in work.vault.damaged),
+            *work.keeper.reading.faulty,
         ],
+        read_count=work.keeper.reading.done,
+        record_count=work.keeper.reading.total,
     )
 
 

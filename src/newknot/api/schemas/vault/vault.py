@@ -57,7 +57,8 @@ class SessionOut(Shape):
 
 class SessionState(Shape):
     """Seconds until the vault locks itself; what of the file is damaged or older, and
-    which key slots were mended from their twin, in words."""
+    which key slots were mended from their twin, in words. read_count, record_count: how far the
+    vault has read itself through since it was opened."""
 
     seconds_left: float
     lock_after_s: int
@@ -66,6 +67,8 @@ class SessionState(Shape):
     is_older_copy: bool
     damaged: list[str]
     mended: list[str]
+    read_count: int
+    record_count: int
 
 
 class ProofOut(Shape):
