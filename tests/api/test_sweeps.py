@@ -207,6 +207,14 @@ def test_every_answer_is_kept_out_of_caches(api: Api) -> None:
     assert "unsafe" not in policy and api.call("GET", "/").text != page.text
 
 
+def test_a_worker_of_an_earlier_holder_of_the_port_ends_itself(api: Api) -> None:
+    for path in ("/sw.js", "/assets-worker.js", "/service-worker.js"):
+        answer = api.call("GET", path, service_worker="script")
+        assert answer.headers["content-type"].startswith("text/javascript")
+        assert "unregister()" in answer.text and answer.headers["cache-control"] == "no-store"
+    assert "unregister" not in api.call("GET", "/sw.js").text
+
+
 def test_a_body_that_is_too_large_or_of_no_length_is_refused(api: Api) -> None:
     assert api.refused("POST", "logins", b"x" * (1 << 20) + b"x") == "413 body_too_large"
     chunked = api.http.post("/api/logins", content=iter([b"{}"]))

@@ -213,3 +213,30 @@ def test_what_is_damaged_is_named_by_reading_the_vault_through(api: Api) -> None
     session = api.ok("GET", "vault/session")
     assert session["damaged"] == ["Gantry 7, its secrets"]
     assert session["read_count"] == session["record_count"] > 60
+
+
+def test_a_proof_serves_for_the_act_and_record_that_it_was_given_for(api: Api) -> None:
+    first, second = (api.add(title)["login_id"] for title in ("Gantry", "Lumen"))
+
+    def proof(method: str, path: str) -> dict[str, str]:
+        body = {"passphrase": api.passphrase, "method": method, "path": f"/api/{path}"}
+        return {"knot_proof": api.ok("POST", "vault/proof", body)["proof"]}
+
+    given = proof("DELETE", f"logins/{first}")
+    for method, path in (("DELETE", f"logins/{second}"), ("DELETE", "logins/bin")):
+        assert api.refused(method, path, **given) == "403 proof_needed"
+    # Tried for another act, it is used up.
+    assert api.refused("DELETE", f"logins/{first}", **given) == "403 proof_needed"
+    api.ok("DELETE", f"logins/{first}", **proof("DELETE", f"logins/{first}"))
+    assert api.refused("POST", "backups", **proof("DELETE", "logins/bin")) == "403 proof_needed"
+
+
+def test_bringing_in_and_its_undo_ask_as_other_changes_do(api: Api) -> None:
+    rules = api.safeguards()["proof_before"] | {"edit": "each"}
+    api.ok("PUT", "safeguards", api.safeguards() | {"proof_before": rules}, **api.proof())
+    table = api.ok("POST", "imports", b"title,password\nGantry,rope\n")
+    path, body = f"imports/{table['import_id']}/apply", {"mapping": table["mapping"]}
+    assert api.refused("POST", path, body) == "403 proof_needed"
+    assert api.ok("POST", path, body, **api.proof())["added_count"] == 1
+    assert api.refused("POST", "imports/undo") == "403 proof_needed"
+    assert api.ok("POST", "imports/undo", **api.proof())["gone_count"] == 1

@@ -75,6 +75,8 @@ class Work:
     now: datetime
     proof: str
     port: int
+    call: str
+    """Method and path of this request: the act and the record that a proof is for."""
 
     def allow(self, purpose: Literal["reveal", "copy"]) -> None:
         """Raises `RevealSwitchedOff` or `ProofNeeded` where a secret may not go out so."""
@@ -90,6 +92,7 @@ class Work:
             safeguards=get_safeguards(self.vault),
             token=self.proof,
             boot_s=self.keeper.clock.boot_s(),
+            call=self.call,
         )
 
 
@@ -99,7 +102,8 @@ async def work_of(request: Request) -> AsyncIterator[Work]:
     keeper = _keeper(request)
     with keeper.at_work() as vault:
         proof = request.headers.get(PROOF_HEADER, "")
-        yield Work(keeper, vault, session, keeper.clock.now(), proof, request.app.state.port)
+        port, call = request.app.state.port, f"{request.method} {request.url.path}"
+        yield Work(keeper, vault, session, keeper.clock.now(), proof, port, call)
 
 
 KeeperDep = Annotated[Keeper, Depends(keeper_of)]

@@ -3,11 +3,24 @@
 import secrets
 from pathlib import Path
 
-from fastapi import FastAPI
+from fastapi import FastAPI, Request
 from fastapi.responses import FileResponse, HTMLResponse, PlainTextResponse, Response
 from starlette.staticfiles import StaticFiles
 
 NONCE_MARK = "__CSP_NONCE__"
+
+
+WORKER_ENDS = """\
+self.addEventListener("install", () => self.skipWaiting());
+self.addEventListener("activate", (event) => event.waitUntil(
+  self.registration.unregister()
+    .then(() => self.clients.matchAll({ type: "window" }))
+    .then((windows) => windows.forEach((one) => one.navigate(one.url)))
+));
+"""
+"""What whoever held this port before may have left in the browser ends itself, and the page is then
+asked from here (W3C Service Workers: an update is asked for by its script's address).
+"""
 
 
 def content_security_policy(nonce: str) -> str:
@@ -43,7 +56,9 @@ def install(app: FastAPI, folder: Path) -> None:
         return FileResponse(folder / "entrance.css", media_type="text/css")
 
     @app.get("/{path:path}", include_in_schema=False)
-    def any_page(path: str) -> Response:
+    def any_page(path: str, request: Request) -> Response:
+        if request.headers.get("service-worker") == "script":
+            return Response(WORKER_ENDS, media_type="text/javascript")
         if not page.is_file():
             return PlainTextResponse("The interface is not built: run ./run demo", 503)
         nonce = secrets.token_urlsafe(16)

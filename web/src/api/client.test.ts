@@ -1,9 +1,9 @@
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
-import { answer, client, installHooks, sessionToken, type Problem } from "./client";
+import { answer, client, installHooks, sessionToken, type Problem, type ProofCall } from "./client";
 
 const onLocked = vi.fn();
 const onRenewed = vi.fn();
-const askForProof = vi.fn<(act: string) => Promise<string | null>>();
+const askForProof = vi.fn<(act: string, call: ProofCall) => Promise<string | null>>();
 const fetched = vi.fn<typeof fetch>();
 
 function reply(status: number, body: object): Response {
@@ -40,7 +40,10 @@ test("where a proof is asked, the person gives it and the same call is made agai
   askForProof.mockResolvedValueOnce("token");
   const call = () => client.POST("/logins/{login_id}/secret", { params: { path }, body });
   expect(await answer(call())).toEqual({ secret: "cue" });
-  expect(askForProof).toHaveBeenCalledWith("copy");
+  expect(askForProof).toHaveBeenCalledWith("copy", {
+    method: "POST",
+    path: "/api/logins/1/secret",
+  });
   expect(sent(1).get("knot-proof")).toBe("token");
   expect(fetched.mock.calls[1]?.[1]?.body).toEqual(fetched.mock.calls[0]?.[1]?.body);
 });

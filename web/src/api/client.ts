@@ -35,11 +35,14 @@ export class Problem extends Error {
   }
 }
 
+export type ProofCall = { method: string; path: string };
+
 type Hooks = {
   /** The vault is locked, or this window has no session. */
   onLocked: () => void;
   /** Asks the person for the passphrase; gives a proof for one act, or null. */
-  askForProof: (act: string) => Promise<string | null>;
+  /** Asks for the passphrase before an act; the proof serves for that call alone. */
+  askForProof: (act: string, call: ProofCall) => Promise<string | null>;
   /** A call succeeded: answers under these keys rest on what it changed. */
   onRenewed: (keys: string[]) => void;
 };
@@ -66,7 +69,8 @@ async function send(request: Request): Promise<Response> {
     if (response.status === 403) {
       const problem = await problemOf(response.clone());
       if (problem.code === "proof_needed") {
-        const proof = await hooks.askForProof(String(problem.data.act));
+        const call = { method: request.method, path: new URL(request.url).pathname };
+        const proof = await hooks.askForProof(String(problem.data.act), call);
         if (proof) response = await attempt(proof);
       }
     }

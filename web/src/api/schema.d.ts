@@ -2277,7 +2277,7 @@ export interface paths {
         put?: never;
         /**
          * Prove Presence
-         * @description The passphrase again, for one act.
+         * @description The passphrase again, for one act on one record.
          */
         post: operations["prove_presence_vault_proof_post"];
         delete?: never;
@@ -4156,6 +4156,28 @@ export interface components {
             running: boolean;
             /** Total */
             total: number;
+        };
+        /**
+         * ProofIn
+         * @description The passphrase again. method, path: of the call that it is given for, as in `/api/logins/…`;
+         *     the proof then serves for that one alone.
+         */
+        ProofIn: {
+            /**
+             * Method
+             * @default
+             */
+            method: string;
+            /**
+             * Passphrase
+             * Format: password
+             */
+            passphrase: string;
+            /**
+             * Path
+             * @default
+             */
+            path: string;
         };
         /**
          * ProofOut
@@ -8820,7 +8842,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PassphraseIn"];
+                "application/json": components["schemas"]["ProofIn"];
             };
         };
         responses: {

@@ -71,6 +71,16 @@ function Gate() {
     void client.invalidateQueries();
   };
 
+  if (navigator.serviceWorker?.controller)
+    return (
+      <main className="entrance">
+        <p className="problem" role="alert">
+          <b>A program that held this port before stands between you and New Knot.</b> It is being
+          removed: close every window of this address and open it anew. No passphrase is asked for
+          until it is gone.
+        </p>
+      </main>
+    );
   if (open)
     return (
       <>

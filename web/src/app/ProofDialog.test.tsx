@@ -3,6 +3,8 @@ import { useLayoutEffect } from "react";
 import { expect, test, vi } from "vitest";
 import { ProofDialog, useProofQueue, type ProofQueue } from "./ProofDialog";
 
+const CALL = { method: "POST", path: "/api/backups" };
+
 let queue: ProofQueue;
 
 function Proofs() {
@@ -24,8 +26,8 @@ test("two calls that need a proof at once are both answered, in order", async ()
   let first: Promise<string | null> = Promise.resolve(null);
   let second: Promise<string | null> = Promise.resolve(null);
   act(() => {
-    first = queue.ask("copy");
-    second = queue.ask("delete");
+    first = queue.ask("copy", CALL);
+    second = queue.ask("delete", CALL);
   });
   for (const says of ["a secret is copied", "something is deleted"]) {
     await waitFor(() => expect(screen.getByText(new RegExp(says))).toBeTruthy());
@@ -40,8 +42,8 @@ test("one that is left is refused, and the next is still asked", async () => {
   render(<Proofs />);
   let first: Promise<string | null> = Promise.resolve("");
   act(() => {
-    first = queue.ask("copy");
-    void queue.ask("export");
+    first = queue.ask("copy", CALL);
+    void queue.ask("export", CALL);
   });
   fireEvent.click(await screen.findByRole("button", { name: "Leave it" }));
   expect(await first).toBeNull();

@@ -1,6 +1,6 @@
 import { Button, Modal } from "antd";
 import { useCallback, useRef, useState, type FormEvent } from "react";
-import { answer, client } from "../api/client";
+import { answer, client, type ProofCall } from "../api/client";
 import { ProblemNote } from "../shared/ProblemNote";
 import { SecretInput } from "../shared/SecretInput";
 
@@ -13,12 +13,12 @@ const ACTS: Record<string, string> = {
   export: "a copy of the vault is made",
 };
 
-type Asked = { id: number; act: string; settle: (proof: string | null) => void };
+type Asked = { id: number; act: string; call: ProofCall; settle: (proof: string | null) => void };
 
 export type ProofQueue = {
   /** The question that is shown; those behind it wait for its answer. */
   asked: Asked | null;
-  ask: (act: string) => Promise<string | null>;
+  ask: (act: string, call: ProofCall) => Promise<string | null>;
   done: (proof: string | null) => void;
 };
 
@@ -28,9 +28,9 @@ export function useProofQueue(): ProofQueue {
   const count = useRef(0);
   const [asked, setAsked] = useState<Asked | null>(null);
   const ask = useCallback(
-    (act: string) =>
+    (act: string, call: ProofCall) =>
       new Promise<string | null>((settle) => {
-        waiting.current.push({ id: count.current++, act, settle });
+        waiting.current.push({ id: count.current++, act, call, settle });
         setAsked(waiting.current[0] ?? null);
       }),
     [],
@@ -53,7 +53,8 @@ export function ProofDialog({ queue }: { queue: ProofQueue }) {
     setBusy(true);
     setProblem(null);
     try {
-      const { proof } = await answer(client.POST("/vault/proof", { body: { passphrase } }));
+      const body = { passphrase, ...(queue.asked?.call ?? { method: "", path: "" }) };
+      const { proof } = await answer(client.POST("/vault/proof", { body }));
       if (field.current) field.current.value = "";
       queue.done(proof);
     } catch (error) {

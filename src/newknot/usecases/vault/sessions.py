@@ -17,14 +17,15 @@ SESSION_LIFE_S = 12 * 3600.0
 @dataclass(slots=True)
 class Session:
     """One unlocked window. Halves are kept as digests; a proof is good once, for a minute. began_s,
-    proved_boot_s: of the clock since boot.
+    proved_boot_s: of the clock since boot. proofs: digest of each -> when it was given, and the
+    call that it is for (method and path; empty: any one).
     """
 
     cookie_digest: bytes
     header_digest: bytes
     began_s: float
     proved_boot_s: float
-    proofs: dict[bytes, float] = field(default_factory=dict)
+    proofs: dict[bytes, tuple[float, str]] = field(default_factory=dict)
 
 
 class Sessions:
@@ -70,17 +71,19 @@ class Sessions:
         self._open.clear()
 
 
-def give_proof(session: Session, boot_s: float) -> str:
-    """A token for one act within a minute, after the passphrase was given again."""
+def give_proof(session: Session, boot_s: float, call: str = "") -> str:
+    """A token for one act within a minute, after the passphrase was given again. call: the method
+    and path of that act, so that it serves for no other and for no other record.
+    """
     token = secrets.token_urlsafe(HALF_BYTES)
-    session.proofs = {k: t for k, t in session.proofs.items() if boot_s - t < PROOF_LIFE_S}
-    session.proofs[_digest(token)] = boot_s
+    fresh = {k: one for k, one in session.proofs.items() if boot_s - one[0] < PROOF_LIFE_S}
+    session.proofs = {**fresh, _digest(token): (boot_s, call)}
     session.proved_boot_s = boot_s
     return token
 
 
 def require_proof(
-    session: Session, act: Act, *, safeguards: Safeguards, token: str, boot_s: float
+    session: Session, act: Act, *, safeguards: Safeguards, token: str, boot_s: float, call: str
 ) -> None:
     """Raises `ProofNeeded` where the rule for the act is not met; uses the token up."""
     rule = safeguards.proof_before[act]
@@ -89,7 +92,7 @@ def require_proof(
     if rule is ProofRule.MINUTES and boot_s - session.proved_boot_s < 60 * safeguards.proof_minutes:
         return
     given = session.proofs.pop(_digest(token), None) if token else None
-    if given is None or boot_s - given >= PROOF_LIFE_S:
+    if given is None or boot_s - given[0] >= PROOF_LIFE_S or given[1] not in ("", call):
         raise ProofNeeded(act=act.value)
 
 

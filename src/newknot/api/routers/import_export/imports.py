@@ -90,6 +90,7 @@ def preview(import_id: str, body: MappingIn, work: WorkDep) -> ImportPreview:
 @router.post("/{import_id}/apply")
 def apply(import_id: str, body: ImportApply, work: WorkDep) -> Imported:
     """Brings the rows in, all or none, and lets the file go from memory."""
+    work.require(Act.EDIT)
     file = _file(work, import_id)
     make_backup(work.vault, work.keeper.folder_of(work.vault), now=work.now)
     with work.keeper.progress.of_one_act() as step:
@@ -132,6 +133,7 @@ def write_left_out(work: WorkDep) -> ClearFileOut:
 @router.post("/undo")
 def undo(work: WorkDep) -> Undone:
     """Takes back what was brought in last; a lock in between does not matter."""
+    work.require(Act.EDIT)
     back = use.undo_import(work.vault, now=work.now)
     return Undone(gone_count=back.gone, binned_count=back.binned, put_back_count=back.put_back)
 

@@ -20,6 +20,7 @@ from newknot.api.schemas.vault.vault import (
     PassphraseIn,
     PlaceBesideIn,
     PlacedOut,
+    ProofIn,
     ProofOut,
     SessionOut,
     SessionState,
@@ -163,10 +164,11 @@ def touch(work: WorkDep) -> None:
 
 
 @router.post("/proof")
-def prove_presence(body: PassphraseIn, session: SessionDep, keeper: KeeperDep) -> ProofOut:
-    """The passphrase again, for one act."""
+def prove_presence(body: ProofIn, session: SessionDep, keeper: KeeperDep) -> ProofOut:
+    """The passphrase again, for one act on one record."""
     keeper.prove(body.passphrase.get_secret_value())
-    return ProofOut(proof=give_proof(session, keeper.clock.boot_s()))
+    call = f"{body.method} {body.path}".strip()
+    return ProofOut(proof=give_proof(session, keeper.clock.boot_s(), call))
 
 
 @router.get("/passphrase")

@@ -71,6 +71,15 @@ class SessionState(Shape):
     record_count: int
 
 
+class ProofIn(PassphraseIn):
+    """The passphrase again. method, path: of the call that it is given for, as in `/api/logins/…`;
+    the proof then serves for that one alone.
+    """
+
+    method: str = ""
+    path: str = ""
+
+
 class ProofOut(Shape):
     """A proof good for one act within a minute."""
 
