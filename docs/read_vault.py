@@ -28,7 +28,7 @@ LABELS = {
     **{1: "SETTINGS", 2: "LOGIN", 3: "POLICY", 4: "ROTATION", 5: "LOOSE_END", 6: "CHECK"},
     **{7: "OWN_DETAILS", 8: "KEPT_MEASURES", 9: "PASSPHRASES", 10: "WAIVER", 11: "NOTICES"},
     **{12: "CAMPAIGN", 13: "MAILS", 14: "RECOVERY", 15: "REMOVED", 16: "TAKEN_OUT"},
-    **{17: "BUNDLE_KEY"},
+    **{17: "BUNDLE_KEY", 18: "IMPORT_UNDO"},
 }
 COLUMNS = "SELECT argon2_version, passes, memory_kib, lanes, salt, sealed_key, checksum FROM "
 SLOTS = {

@@ -7,6 +7,7 @@ of that day wrote is the point. expected.json is what the stand-alone reader of 
 """
 
 import json
+import shutil
 import sys
 from datetime import timedelta
 from pathlib import Path
@@ -17,7 +18,7 @@ from newknot.core.rotation.change_mail import ChangeMail
 from newknot.store.mails import HeldMails, put_mails
 from newknot.store.notices import HeldNotices, put_notices
 from tests.api.conftest import Api, make_api
-from tests.api.test_bundles import taken_out
+from tests.api.test_bundles import merged, taken_out
 from tests.conftest import PASSPHRASE, HandClock
 
 CODE_KEY = "GEZDGNBVGY3TQOJQGEZDGNBVGY3TQOJQ"
@@ -68,6 +69,11 @@ def fill(api: Api) -> None:
     api.ok("POST", "campaigns", {"login_ids": [gantry, weak["login_id"]]})
     api.ok("POST", "bundles/key")
     api.ok("POST", "exports/files", {"kind": "csv"}, **api.proof())
+    row = b"title,user,password,website,notes\nGantry Rentals,ilse,plank,gantry.example,by tram\n"
+    table = api.ok("POST", "imports", row)
+    takes = [{"line": 2, "fields": ["notes"]}]
+    body = {"mapping": table["mapping"], "take_fields": takes}
+    api.ok("POST", f"imports/{table['import_id']}/apply", body)
     api.ok("PUT", "safeguards", api.safeguards() | {"lock_after_s": 900}, **api.proof())
     api.ok("POST", "recovery", {"count": 3, "threshold": 2}, **api.proof())
     now = api.clock.now()
@@ -78,11 +84,25 @@ def fill(api: Api) -> None:
         put_mails(tx, vault, HeldMails(now, (mail,)))
 
 
+def part(api: Api, folder: Path) -> None:
+    """A text that another copy changed as well, merged in."""
+    login = api.ok("GET", "logins")["logins"][1]["login_id"]
+    other = make_api(folder / "other", api.clock)
+    other.enter("create")
+    merged(other, taken_out(api))
+    for one, notes in ((api, "first"), (other, "second")):
+        one.ok("PUT", f"logins/{login}", {"title": "Site 00", "notes": notes})
+    merged(api, taken_out(other))
+    other.keeper.lock()
+    shutil.rmtree(folder / "other")
+
+
 def write(folder: Path, reader: Any) -> None:
     """The four files. reader: the module `docs/read_vault.py`."""
     api = make_api(folder, HandClock())
     api.enter("create")
     fill(api)
+    part(api, folder)
     api.clock.pass_s(timedelta(hours=1).total_seconds())
     api.keeper.lock()
     api.enter()
