@@ -52,7 +52,7 @@ class Visited:
 
 
 class DrivenSite:
-    """One visit, with the cookies of that visit alone. may_go_on is asked before each request."""
+    """One visit, with the cookies of that visit alone. may_go_on is asked in every wait."""
 
     def __init__(
         self, address: str, *, own_port: int, may_go_on: Callable[[], bool], until_s: float
@@ -160,10 +160,7 @@ class DrivenSite:
     def _once(
         self, method: str, address: str, body: bytes | None, referer: str
     ) -> tuple[int, str, bytes]:
-        if not self._may_go_on():
-            raise DriveStopped(reason="was left because you stopped it")
-        if time.monotonic() > self._until_s:
-            raise DriveStopped(reason="took too long")
+        self._look()
         target, headers = at_loopback(address)
         if body is not None:
             headers |= {
@@ -172,7 +169,8 @@ class DrivenSite:
                 "referer": referer,
             }
         try:
-            with self._client.stream(method, target, content=body, headers=headers) as answer:
+            sent = self._client.stream(method, target, content=body, headers=headers)
+            with self._client.looking(self._look), sent as answer:
                 text = bytearray()
                 for piece in answer.iter_bytes():
                     text += piece
@@ -187,6 +185,13 @@ class DrivenSite:
             raise OutsideFailed(reason="could not be reached") from None
         except (httpx.HTTPError, httpx.InvalidURL):
             raise OutsideFailed(reason="could not be reached") from None
+
+    def _look(self) -> None:
+        """In every wait and every read. Raises `DriveStopped`."""
+        if not self._may_go_on():
+            raise DriveStopped(reason="was left because you stopped it")
+        if time.monotonic() > self._until_s:
+            raise DriveStopped(reason="took too long")
 
     def _require_own(self, address: str) -> None:
         try:

@@ -7,7 +7,7 @@ often it is asked and when are seen by the service: that is not anonymous, and i
 """
 
 import json
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from datetime import date
@@ -35,10 +35,13 @@ class About:
 
 
 class RangeService:
-    """The client. `asked` counts the prefixes that left this machine."""
+    """The client. `asked` counts the prefixes that left this machine. may_go_on: asked in every
+    wait.
+    """
 
-    def __init__(self, address: str) -> None:
+    def __init__(self, address: str, *, may_go_on: Callable[[], bool] = lambda: True) -> None:
         self._address = address
+        self._may_go_on = may_go_on
         self._client = outside_client()
         self._about: About | None = None
         self.asked = 0
@@ -56,9 +59,7 @@ class RangeService:
     def about(self) -> About:
         """What the service says of itself, asked once. Raises `OutsideFailed`."""
         if self._about is None:
-            self._about = _about(
-                fetch(self._client, f"{self._address}/about", most_bytes=ABOUT_MOST)
-            )
+            self._about = _about(self._fetched("about", ABOUT_MOST))
         return self._about
 
     def occurrences_many(self, digests: Sequence[bytes], /) -> list[int | None]:
@@ -73,7 +74,7 @@ class RangeService:
 
         def ask(prefix: int) -> None:
             nonlocal failures
-            if failures >= FAILURES_MOST:
+            if failures >= FAILURES_MOST or not self._may_go_on():
                 return
             try:
                 answers[prefix] = self._range(prefix, bits)
@@ -94,16 +95,16 @@ class RangeService:
         for left in reversed(range(TRIES)):
             self.asked += 1
             try:
-                body = fetch(
-                    self._client,
-                    f"{self._address}/ranges/{prefix:0{-(-bits // 4)}x}",
-                    most_bytes=ANSWER_MOST,
-                )
-                return _entries(body)
+                place = f"ranges/{prefix:0{-(-bits // 4)}x}"
+                return _entries(self._fetched(place, ANSWER_MOST))
             except OutsideFailed:
-                if not left:
+                if not left or not self._may_go_on():
                     raise
         raise AssertionError
+
+    def _fetched(self, place: str, most_bytes: int) -> bytes:
+        address = f"{self._address}/{place}"
+        return fetch(self._client, address, most_bytes=most_bytes, may_go_on=self._may_go_on)
 
 
 def _prefix(digest: bytes, bits: int) -> int:

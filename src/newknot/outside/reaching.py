@@ -1,13 +1,18 @@
 """The one way out: bounded requests to https, or to stand-ins on this machine."""
 
+import time
+from collections.abc import Callable
 from urllib.parse import urlsplit
 
 import httpx
 
 from newknot.core.address import site_of
 from newknot.core.errors import FieldInvalid, NewKnotError
+from newknot.outside.bounded_network import OutsideClient
 
-TIMEOUT_S = 5.0
+TIMEOUT_S, CONNECT_S = 5.0, 2.0
+ANSWER_S = 10.0
+"""Within which a whole answer has come, or is not waited for any longer."""
 _LOOPBACK = "127.0.0.1"
 
 
@@ -31,12 +36,11 @@ def checked_service(address: str, *, field: str, own_port: int | None = None) ->
     return text
 
 
-def outside_client() -> httpx.Client:
+def outside_client() -> OutsideClient:
     """A client that keeps no cookies, follows no redirects and heeds no proxy settings."""
-    return httpx.Client(
-        timeout=TIMEOUT_S,
+    return OutsideClient(
+        timeout=httpx.Timeout(TIMEOUT_S, connect=CONNECT_S),
         follow_redirects=False,
-        trust_env=False,
         headers={"user-agent": "newknot"},
         limits=httpx.Limits(max_connections=4),
     )
@@ -54,11 +58,27 @@ def at_loopback(address: str) -> tuple[str, dict[str, str]]:
     return parts._replace(netloc=_LOOPBACK + port).geturl(), {"host": parts.netloc}
 
 
-def fetch(client: httpx.Client, address: str, *, most_bytes: int) -> bytes:
-    """The body of an answer of status 200. Raises `OutsideFailed`."""
+def fetch(
+    client: OutsideClient,
+    address: str,
+    *,
+    most_bytes: int,
+    may_go_on: Callable[[], bool] = lambda: True,
+) -> bytes:
+    """The body of an answer of status 200, within one time for the whole of it; given up as soon as
+    may_go_on answers False. Raises `OutsideFailed`.
+    """
     target, headers = at_loopback(address)
+    until = time.monotonic() + ANSWER_S
+
+    def look() -> None:
+        if not may_go_on():
+            raise OutsideFailed(reason="was left because you stopped it")
+        if time.monotonic() > until:
+            raise OutsideFailed(reason="did not answer in time")
+
     try:
-        with client.stream("GET", target, headers=headers) as answer:
+        with client.looking(look), client.stream("GET", target, headers=headers) as answer:
             if answer.status_code != 200:
                 raise OutsideFailed(reason=f"answered with status {answer.status_code}")
             body = bytearray()
@@ -69,5 +89,5 @@ def fetch(client: httpx.Client, address: str, *, most_bytes: int) -> bytes:
             return bytes(body)
     except httpx.TimeoutException:
         raise OutsideFailed(reason="did not answer in time") from None
-    except httpx.HTTPError:
+    except (httpx.HTTPError, httpx.InvalidURL):
         raise OutsideFailed(reason="could not be reached") from None

@@ -43,6 +43,10 @@ class Progress:
         self.done, self.total = done, total
         return not self._stop
 
+    def may_go_on(self) -> bool:
+        """Whether nobody asked the act under way to stop."""
+        return not (self.running and self._stop)
+
     def stop(self) -> None:
         """Asks the act to stop."""
         self._stop = True

@@ -50,13 +50,15 @@ class AskedList:
 
 
 @contextmanager
-def service_of(vault: Vault) -> Iterator[RangeService | None]:
-    """The list held elsewhere, for the length of one check; None unless it is switched on."""
+def service_of(vault: Vault, progress: Progress) -> Iterator[RangeService | None]:
+    """The list held elsewhere, for the length of one check that may be stopped; None unless it is
+    switched on.
+    """
     safeguards = get_safeguards(vault)
     if not safeguards.range_used:
         yield None
         return
-    service = RangeService(safeguards.range_address)
+    service = RangeService(safeguards.range_address, may_go_on=progress.may_go_on)
     try:
         yield service
     finally:
