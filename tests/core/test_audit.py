@@ -111,7 +111,7 @@ EXPECTED = [
     ),
     ("no_second_factor", "bare", "Bare offers a second factor: none is recorded here"),
     ("overdue", "aged", "Site asks for a change every 90 days: 10 days over"),
-    ("overdue", "expired", "Expires on 1 November 2026, a day you set: it is past"),
+    ("overdue", "expired", "Expired on 1 November 2026, a day you set"),
     (
         "plain_http",
         "twin",

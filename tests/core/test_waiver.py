@@ -25,13 +25,19 @@ def waived(finding: Finding, **more: object) -> Waiver:
         until_on=None,
         evidence=finding.evidence,
         others=frozenset(finding.others),
+        basis=finding.basis,
+        guess_number_log10=finding.guess_number_log10,
     )
     return replace(given, **more)  # type: ignore[arg-type]
 
 
 REUSED = Finding(K.REUSED, "a", "Same as B and 1 other", ("a", "b", "c"))
 BREACHED = Finding(K.BREACHED, "a", "In the corpus, 2 times (list of May 2026)")
-OVERDUE = Finding(K.OVERDUE, "a", "Site asks for a change every 90 days: 10 days over")
+AGED = "Site asks for a change every 90 days: {} days over"
+OVERDUE = Finding(K.OVERDUE, "a", AGED.format(10), basis="every 90 days")
+EXPIRED = Finding(K.OVERDUE, "a", "Expired on 1 November 2026, a day you set", basis="2026-11-01")
+WEAK = Finding(K.WEAK, "a", "A word: falls at the sign-in form itself", guess_number_log10=5.5)
+OPEN = Finding(K.UNFINISHED, "a", "New secret staged on 1 November", basis="rotation 1")
 
 
 @pytest.mark.parametrize(
@@ -40,7 +46,12 @@ OVERDUE = Finding(K.OVERDUE, "a", "Site asks for a change every 90 days: 10 days
         (REUSED, REUSED),
         (REUSED, replace(REUSED, others=("a", "b"), evidence="Same as B")),
         (BREACHED, BREACHED),
-        (OVERDUE, replace(OVERDUE, evidence="Site asks for a change every 90 days: 44 days over")),
+        (OVERDUE, replace(OVERDUE, evidence=AGED.format(44))),
+        (WEAK, replace(WEAK, guess_number_log10=4.6, evidence="Another sentence of it")),
+        (WEAK, replace(WEAK, guess_number_log10=9.0)),
+        (OPEN, OPEN),
+        # One from before what it rests on was kept.
+        (replace(OVERDUE, basis=""), OVERDUE),
     ],
 )
 def test_it_covers_the_same_and_what_became_less(accepted: Finding, later: Finding) -> None:
@@ -52,6 +63,11 @@ def test_it_covers_the_same_and_what_became_less(accepted: Finding, later: Findi
     [
         (REUSED, replace(REUSED, others=("a", "b", "c", "d"))),
         (REUSED, replace(REUSED, kind=K.SIMILAR)),
+        (OVERDUE, EXPIRED),
+        (OVERDUE, replace(OVERDUE, basis="every 30 days")),
+        (EXPIRED, replace(EXPIRED, basis="2026-11-20")),
+        (WEAK, replace(WEAK, guess_number_log10=4.4)),
+        (OPEN, replace(OPEN, basis="rotation 2")),
         (REUSED, replace(REUSED, login_id="b")),
         (BREACHED, replace(BREACHED, evidence="In the corpus, 9 times (list of May 2026)")),
         (BREACHED, replace(BREACHED, evidence="In the corpus, 2 times (list of June 2026)")),

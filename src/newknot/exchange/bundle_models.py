@@ -187,6 +187,8 @@ class Waiver(_Document):
     evidence: Text
     others: Texts
     lifted_at: Moment | None
+    basis: Text = ""
+    guess_number_log10: Annotated[float, Field(ge=-10, le=1e6), Strict(False)] | None = None
 
 
 class LooseEnd(_Document):

@@ -43,7 +43,7 @@ def put_check(tx: Transaction, vault: Vault, result: CheckResult) -> None:
         "findings": [
             [
                 *(f.kind, places[f.login_id], texts[f.evidence], sets[f.others]),
-                *(f.guess_number_log10, f.reach, f.urgency, texts[f.why]),
+                *(f.guess_number_log10, f.reach, f.urgency, texts[f.why], texts[f.basis]),
             ]
             for f in result.findings
         ],
@@ -100,8 +100,9 @@ def _result_of(text: bytes) -> CheckResult | None:
                 reach,
                 urgency,
                 texts[why],
+                *(texts[basis] for basis in basis_at),
             )
-            for kind, at, evidence, others, guesses, reach, urgency, why in d["findings"]
+            for kind, at, evidence, others, guesses, reach, urgency, why, *basis_at in d["findings"]
         ),
         guess_numbers={logins[at]: guesses for at, guesses in d["guess_numbers"]},
         former=None

@@ -22,6 +22,8 @@ def put_waiver(tx: Transaction, waiver: Waiver) -> None:
         "evidence": waiver.evidence,
         "others": sorted(waiver.others),
         "lifted_at": iso(waiver.lifted_at),
+        "basis": waiver.basis,
+        "guess_number_log10": waiver.guess_number_log10,
     }
     tx.put(Label.WAIVER, waiver.waiver_id, packed(document))
 
@@ -40,6 +42,8 @@ def get_waiver(vault: Vault, waiver_id: str) -> Waiver:
         evidence=d["evidence"],
         others=frozenset(d["others"]),
         lifted_at=moment(d["lifted_at"]),
+        basis=d.get("basis", ""),
+        guess_number_log10=d.get("guess_number_log10"),
     )
 
 

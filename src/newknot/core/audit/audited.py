@@ -37,11 +37,12 @@ class AuditedLogin:
 
 @dataclass(frozen=True, slots=True)
 class AuditedRotation:
-    """An open rotation: its login, its state in words, and its last step."""
+    """An open rotation: its login, its state in words, its last step, and which one it is."""
 
     login_id: str
     state: str
     changed_at: datetime
+    rotation_id: str = ""
 
 
 @dataclass(frozen=True, slots=True)

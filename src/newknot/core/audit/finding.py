@@ -81,8 +81,9 @@ KINDS = {
 class Finding:
     """kind, the login, evidence (one sentence without any secret), logins it ties together.
 
-    reach: how many other logins fall if this one does; urgency: what it is ordered by; why: its
-    place in the order, in a sentence.
+    basis: what it rests on where its evidence alone does not tell it: a day, a number of days,
+    which rotation. reach: how many other logins fall if this one does; urgency: what it is ordered
+    by; why: its place in the order, in a sentence.
     """
 
     kind: FindingKind
@@ -93,3 +94,4 @@ class Finding:
     reach: int = 0
     urgency: float = 0.0
     why: str = ""
+    basis: str = ""

@@ -26,4 +26,5 @@ def unfinished(
                 rotation.login_id,
                 _SAYS[rotation.state].format(day=f"{rotation.changed_at:%-d %B}"),
                 guess_number_log10=guess_numbers[rotation.login_id],
+                basis=rotation.rotation_id,
             )

@@ -6,6 +6,8 @@ from enum import StrEnum
 
 from newknot.core.audit.finding import KINDS, Finding, FindingKind
 
+AN_ORDER = 1.0
+"""Of the base-10 logarithm of guesses."""
 NAMED_MOST = 50
 """Findings name so many other logins; of a larger group the evidence alone tells its size."""
 
@@ -22,7 +24,8 @@ class WaiverReason(StrEnum):
 @dataclass(frozen=True, slots=True)
 class Waiver:
     """until_on: the last day it holds, None for as long as its evidence does. lifted_at: when it
-    was taken back. evidence, others: those of the finding on the day it was given.
+    was taken back. evidence, others, basis, guess_number_log10: those of the finding on the day it
+    was given.
     """
 
     waiver_id: str
@@ -35,6 +38,8 @@ class Waiver:
     evidence: str
     others: frozenset[str]
     lifted_at: datetime | None = None
+    basis: str = ""
+    guess_number_log10: float | None = None
 
     def holds(self, today: date) -> bool:
         """Whether it was not taken back and its day is not past."""
@@ -42,11 +47,17 @@ class Waiver:
 
     def covers(self, finding: Finding, *, secret_since_at: datetime, today: date) -> bool:
         """Whether the finding rests on what was accepted: the same kind on the same login with
-        the same secret, no login more in its group, and no later breach.
+        the same secret and on the same basis, no login more in its group, no later breach, and no
+        guess number that fell by an order.
         """
         if (finding.kind, finding.login_id) != (self.kind, self.login_id):
             return False
         if not self.holds(today) or secret_since_at > self.given_at:
+            return False
+        if self.basis and finding.basis != self.basis:
+            return False
+        before, guesses = self.guess_number_log10, finding.guess_number_log10
+        if before is not None and guesses is not None and guesses < before - AN_ORDER:
             return False
         if KINDS[self.kind].by_evidence or len(finding.others) >= NAMED_MOST:
             return finding.evidence == self.evidence

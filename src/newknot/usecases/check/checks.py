@@ -139,7 +139,7 @@ def _run(
     measures = memory.measures
     assert measures is not None
     rotations = [
-        AuditedRotation(r.login_id, r.state.value, r.changed_at)
+        AuditedRotation(r.login_id, r.state.value, r.changed_at, r.rotation_id)
         for r in list_rotations(vault)
         if r.state in OPEN_STATES
     ]

@@ -86,7 +86,7 @@ def _came_up(
         *unfinished(
             {card.login_id: guesses.get(card.login_id) for card in cards},
             [
-                AuditedRotation(r.login_id, r.state.value, r.changed_at)
+                AuditedRotation(r.login_id, r.state.value, r.changed_at, r.rotation_id)
                 for r in rotations
                 if r.state in OPEN_STATES
             ],

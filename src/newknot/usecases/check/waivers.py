@@ -53,6 +53,8 @@ def give_waivers(
                     until_on=until_on,
                     evidence=finding.evidence,
                     others=frozenset(finding.others),
+                    basis=finding.basis,
+                    guess_number_log10=finding.guess_number_log10,
                 )
             )
     with vault.transaction() as tx:
