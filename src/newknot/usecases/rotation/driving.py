@@ -17,6 +17,7 @@ from newknot.core.policy import SitePolicy
 from newknot.core.policy.rules_text import read_rules
 from newknot.core.policy.site_policy import PolicyInvalid
 from newknot.core.rotation import EventRefused, Rotation, RotationEvent, RotationState
+from newknot.core.rotation.echo import without_echo
 from newknot.core.rotation.silent_faults import SilentFaults, Tried, next_trial, told
 from newknot.core.rotation.site_form import FormNotUnderstood
 from newknot.core.secret import Secret
@@ -146,7 +147,7 @@ class Driver:
         name = self._card.user_name
         try:
             answer = visit.change(page, name, current.reveal(), new.reveal(), self._code())
-            said = _without(" ".join(answer.page.said), new, current)[:300]
+            said = without_echo(" ".join(answer.page.said), (new, current))[:300]
             if said:
                 self._drive.says(f"the site says: “{said}”")
             if not self._turns_away():
@@ -277,13 +278,6 @@ class Driver:
         self._drive.says("takes it in other case too" if folds else "tells its case apart")
         policy = learn_faults(self._vault, self._card, text, faults, now=self._now())
         return faults, site_worth(self._vault, self._card, text, policy)
-
-
-def _without(said: str, *secrets: Secret) -> str:
-    """The words of a site without the secrets that a careless one repeats: they are kept."""
-    for secret in secrets:
-        said = said.replace(secret.reveal(), "…")
-    return said
 
 
 def _read_rules(rules_text: str) -> SitePolicy | None:
