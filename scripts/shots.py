@@ -123,8 +123,8 @@ def carry(page: Page) -> None:
     page.get_by_label("File to bring in").set_input_files(file)  # type: ignore[arg-type]
     page.get_by_role("button", name="Bring 1 login in").wait_for()
     page.get_by_role("combobox", name="What becomes of Fernbank").press("Enter")
-    page.locator(".ant-select-item-option", has_text="take its secret").click()
-    page.get_by_role("button", name="Bring 1 login in, take 1 secret").wait_for()
+    page.locator(".ant-select-item-option", has_text="take from it").click()
+    page.get_by_role("button", name="Bring 1 login in, take from 1 row").wait_for()
 
 
 def part(page: Page, name: str) -> None:
@@ -139,6 +139,7 @@ def show_that_it_is_you(page: Page) -> None:
 
 def take_out(page: Page) -> None:
     part(page, "Take out")
+    page.get_by_text("Neither format has a place").wait_for()
 
 
 def back_up(page: Page) -> None:
@@ -158,6 +159,7 @@ def way_back_in(page: Page) -> None:
 def safeguards(page: Page) -> None:
     page.keyboard.press("7")
     page.get_by_role("heading", name="Settings and safeguards").wait_for()
+    page.get_by_text("none damaged").wait_for()
 
 
 def measure(page: Page) -> None:

@@ -113,7 +113,7 @@ function SafeguardsForm({ held: current }: { held: Schema["SafeguardsOut"] }) {
         {session &&
           (session.read_count < session.record_count
             ? `The vault is reading itself through: ${session.read_count.toLocaleString("en")} of ${count(session.record_count, "part")}.`
-            : `It was read through since it was opened: ${count(session.record_count, "part")}, ${session.damaged.length ? `${session.damaged.length} damaged` : "none damaged"}.`)}
+            : `The vault was read through since it was opened: ${count(session.record_count, "part")}, ${session.damaged.length ? `${session.damaged.length} damaged` : "none damaged"}.`)}
       </p>
       <table className="plain dense">
         <thead>
