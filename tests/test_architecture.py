@@ -26,6 +26,7 @@ ONLY_IN = {
     "cryptography": {"crypto"},
     "argon2": {"crypto"},
     "httpx": {"outside"},
+    "httpcore": {"outside"},
     "shamir_mnemonic": {"crypto"},
     "joserfc": {"crypto"},
     "segno": {"exchange"},

@@ -4,6 +4,7 @@ import { answer, client, readPicture, type Schema } from "../api/client";
 import { count } from "../domain/moments";
 import { ProblemNote } from "./ProblemNote";
 import { useSettled } from "./useSettled";
+import { FilePicker } from "./FilePicker";
 
 const SETTLES_MS = 300;
 type Looked = Schema["LookedAtOut"];
@@ -114,17 +115,11 @@ export function SheetsField(props: { onSheets: (sheets: string[], enough: boolea
         );
       })}
       <div className="row">
-        <input
+        <FilePicker
           ref={picker}
-          type="file"
+          label="Picture of a sheet"
           accept="image/*"
-          hidden
-          aria-label="Picture of a sheet"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            event.target.value = "";
-            void take(file);
-          }}
+          onFile={(file) => void take(file)}
         />
         <Button size="small" onClick={() => picker.current?.click()}>
           Read a picture…

@@ -9,6 +9,7 @@ import { useAct } from "../../shared/useAct";
 import { ImportPreview } from "./ImportPreview";
 import { LeftOut } from "./LeftOut";
 import { MergePreview } from "./MergePreview";
+import { FilePicker } from "../../shared/FilePicker";
 
 const BUNDLE_BEGINS = "eyJ";
 
@@ -59,17 +60,11 @@ export function BringIn() {
         >
           Choose a file…
         </Button>
-        <input
+        <FilePicker
           ref={picker}
-          type="file"
+          label="File to bring in"
           accept=".csv,.tsv,.txt,.json,.jwe,text/csv,application/json"
-          hidden
-          aria-label="File to bring in"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            event.target.value = "";
-            if (file) void read(file);
-          }}
+          onFile={(file) => void read(file)}
         />
         {table && (
           <span className="small quiet">

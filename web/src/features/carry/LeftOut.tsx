@@ -19,8 +19,8 @@ export function LeftOut({ rows }: { rows: Schema["LeftOut"][] }) {
   return (
     <section className="stack" aria-label="Left out">
       <p role="alert">
-        <b>{count(rows.length, "row")} left out, in whole or in part.</b> What they hold is not in
-        the vault: look through them before the file goes.
+        <b>{count(rows.length, "row")} left out, in whole or in part.</b> Look through them before
+        the file goes: not all that they hold is in the vault.
       </p>
       <ManyRows
         label="Rows that were left out"

@@ -31,8 +31,8 @@ export function Losses({ losses }: { losses: Found }) {
       )}
       <p>
         {left.length > 0
-          ? `Neither format has a place for ${left.join(", ")} of this vault: a sealed bundle does.`
-          : "Both formats carry all that this vault holds."}
+          ? `Neither format has a place for ${left.join(", ")} of this vault, nor for how a secret was made: a sealed bundle has.`
+          : "Both formats carry all of its logins, but not how their secrets were made."}
       </p>
       {losses.formula_secrets > 0 && (
         <p>

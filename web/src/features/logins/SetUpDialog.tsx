@@ -4,6 +4,7 @@ import { answer, client, sendPicture, type Schema } from "../../api/client";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretInput } from "../../shared/SecretInput";
 import { useAct } from "../../shared/useAct";
+import { FilePicker } from "../../shared/FilePicker";
 
 type Props = { login: Schema["LoginSheet"]; onClose: () => void };
 
@@ -62,14 +63,11 @@ export function SetUpDialog({ login, onClose }: Props) {
             void take(event.dataTransfer.files[0]);
           }}
         >
-          <input
+          <FilePicker
             ref={file}
-            type="file"
+            label="QR picture"
             accept="image/*"
-            aria-label="QR picture"
-            className="visually-hidden"
-            tabIndex={-1}
-            onChange={(event) => void take(event.target.files?.[0])}
+            onFile={(picture) => void take(picture)}
           />
           Drop the picture here, paste it, or{" "}
           <Button size="small" loading={busy} onClick={() => file.current?.click()}>

@@ -6,6 +6,7 @@ import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretInput } from "../../shared/SecretInput";
 import { useAct } from "../../shared/useAct";
 import { useNow } from "../../shared/useNow";
+import { FilePicker } from "../../shared/FilePicker";
 
 type Props = {
   state: Schema["VaultState"];
@@ -47,8 +48,8 @@ export function CopyOpener({ state, onPlaced, onEntered }: Props) {
         <p className="problem" role="alert">
           <b>
             {state.knew_a_vault
-              ? "A vault was opened on this machine before, and its file is not where it is looked for."
-              : "Backups of a vault lie here, and no vault."}
+              ? "A vault was opened on this machine before, and none lies here now:"
+              : "Backups of a vault lie here, and no vault:"}
           </b>{" "}
           {state.path}
         </p>
@@ -103,17 +104,11 @@ export function CopyOpener({ state, onPlaced, onEntered }: Props) {
           </span>
         </div>
       )}
-      <input
+      <FilePicker
         ref={picker}
-        type="file"
+        label="Backup or bundle to open"
         accept=".vault,.jwe"
-        hidden
-        aria-label="Backup or bundle to open"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = "";
-          if (file) void place(file);
-        }}
+        onFile={(file) => void place(file)}
       />
       <ProblemNote problem={problem} />
     </section>

@@ -28,9 +28,7 @@ test("a machine that knew a vault says so before it offers a new one, and opens 
     { ...NEW, knew_a_vault: true, copies },
     { "POST /vault/place-beside": { kind: "backup" } },
   );
-  expect(screen.getByRole("heading", { level: 1 }).textContent).toBe(
-    "The vault is not where it was",
-  );
+  expect(screen.getByRole("heading", { level: 1 }).textContent).toBe("No vault lies here");
   expect(screen.getByRole("alert").textContent).toContain("/data/own.vault");
   fireEvent.click(screen.getByRole("button", { name: `Open ${name}` }));
   await waitFor(() => expect(onPlaced).toHaveBeenCalled());

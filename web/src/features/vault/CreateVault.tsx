@@ -68,7 +68,7 @@ export function CreateVault({ state, onEntered, onPlaced }: Props) {
       <div className="brand">
         <KnotMark /> New Knot
       </div>
-      <h1>{isKnown ? "The vault is not where it was" : "A new vault on this machine"}</h1>
+      <h1>{isKnown ? "No vault lies here" : "A new vault on this machine"}</h1>
       {isKnown && <CopyOpener state={state} onPlaced={onPlaced} onEntered={onEntered} />}
       {isKnown && <h2>Or a new vault</h2>}
       <p>
