@@ -6,8 +6,12 @@ from pathlib import Path
 
 import pytest
 
+from newknot.core.login import LoginSecrets
 from newknot.store.corpus import Corpus
 from newknot.store.corpus_build import HashList, build_corpus
+from newknot.store.logins import get_secrets
+from newknot.store.vault import Vault
+from newknot.usecases.import_export import judging
 from newknot.usecases.logins.logins import add_login
 from tests.api.conftest import Api, make_api
 from tests.conftest import HandClock
@@ -356,3 +360,25 @@ def test_what_no_open_format_carries_is_counted_and_what_is_damaged_is_named(api
             (bytes.fromhex(second),),
         )
     assert api.ok("GET", "exports/losses")["damaged"] == ["Lumen"]
+
+
+def test_many_of_one_place_are_judged_by_opening_each_once(
+    api: Api, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    rows = "".join(f"Gantry {n},ilse,secret-{n % 40},gantry.example\n" for n in range(400))
+    text = f"title,user,password,website\n{rows}"
+    table = read(api, text)
+    mapping = {"mapping": table["mapping"]}
+    path = f"imports/{table['import_id']}"
+    assert api.ok("POST", f"{path}/apply", mapping)["added_count"] == 400
+    opened: list[str] = []
+
+    def counted(vault: Vault, login_id: str) -> LoginSecrets:
+        opened.append(login_id)
+        return get_secrets(vault, login_id)
+
+    monkeypatch.setattr(judging, "get_secrets", counted)
+    again = read(api, text + "Gantry 7,ilse,secret-7,gantry.example,\n"[:-2] + "\n")
+    found = api.ok("POST", f"imports/{again['import_id']}/preview", mapping)["rows"]
+    assert {row["status"] for row in found} == {"same", "twice"}
+    assert len(opened) == 400

@@ -1,6 +1,6 @@
 """Judging what a file would bring in: read, mapped, and each row held against what is there."""
 
-from collections.abc import Collection, Iterator, Sequence
+from collections.abc import Collection, Iterator
 from contextlib import suppress
 from dataclasses import dataclass, replace
 from datetime import datetime
@@ -48,6 +48,10 @@ TWICE = "twice"
 SECRET = "secret"  # noqa: S105 - the name of a field
 KEY_FIELD = "key of codes that is none"
 _STEP_ROWS = 500
+COMPARED_MOST = 20
+"""Of so many logins of one site, user name and secret is looked whether they hold all of a row; one
+that is just the row is found among any number.
+"""
 CSV, CXF = "csv", "cxf"
 
 
@@ -138,10 +142,10 @@ def judged_rows(
     """Each row of the file as it stands to what is there, with the login that it holds. What
     bringing it in would refuse is refused here already.
     """
-    known: dict[tuple[str, str], list[LoginCard]] = {}
+    known: dict[tuple[str, str], _There] = {}
     for card in list_logins(vault)[0]:
         key = (_place(card.address, card.title), card.user_name.casefold())
-        known.setdefault(key, []).append(card)
+        known.setdefault(key, _There(vault)).cards.append(card)
     kept_out = frozenset(get_safeguards(vault).kept_out)
     rotating = {r.login_id for r in list_rotations(vault) if r.state in OPEN_STATES}
     seen: set[PortableLogin] = set()
@@ -158,16 +162,74 @@ def judged_rows(
             len(login.secret) > 0,
             left=(*one.left, *left),
         )
-        out.append((_judged(vault, row, login, known, kept_out, rotating, seen), login))
+        out.append((_judged(row, login, known, kept_out, rotating, seen), login))
         seen.add(login)
     return out
 
 
+class _There:
+    """The logins of one site and user name: each opened once, and found by its secret, so that many
+    rows of one place cost no more than as many of different ones.
+    """
+
+    def __init__(self, vault: Vault) -> None:
+        self.cards: list[LoginCard] = []
+        self._vault = vault
+        self._opened: list[tuple[LoginCard, LoginSecrets]] | None = None
+        self._by_secret: dict[Secret, list[tuple[LoginCard, LoginSecrets]]] = {}
+        self._whole: set[tuple[object, ...]] = set()
+
+    def opened(self) -> list[tuple[LoginCard, LoginSecrets]]:
+        """Those that can be read."""
+        if self._opened is None:
+            self._opened = []
+            for card in self.cards:
+                with suppress(RecordDamaged):
+                    one = (card, get_secrets(self._vault, card.login_id))
+                    self._opened.append(one)
+                    self._by_secret.setdefault(one[1].secret, []).append(one)
+                    self._whole.add(_whole_of_here(*one))
+        return self._opened
+
+    def has_whole(self, login: PortableLogin) -> bool:
+        """Whether one is just what a row says."""
+        return bool(self.opened()) and _whole_of_row(login) in self._whole
+
+    def to_compare(self, login: PortableLogin) -> tuple[list[tuple[LoginCard, LoginSecrets]], bool]:
+        """Those that a row is held against, and whether they are all that it could be: those of its
+        secret, else each.
+        """
+        of_same = self._by_secret.get(login.secret, []) if len(login.secret) else []
+        found = of_same or self.opened()
+        return found[:COMPARED_MOST], len(found) == 1
+
+
+def _whole_of_here(card: LoginCard, held: LoginSecrets) -> tuple[object, ...]:
+    return (
+        *(card.title, card.address, held.secret, card.notes, card.folder, card.owner),
+        *(card.importance, card.expires_on, frozenset(card.tags), frozenset(card.fields)),
+        frozenset((one.name, one.value) for one in held.fields),
+        held.code_key,
+        frozenset(one.code for one in held.backup_codes),
+    )
+
+
+def _whole_of_row(login: PortableLogin) -> tuple[object, ...]:
+    key = login.code_key
+    return (
+        *(login.title, login.address, login.secret, login.notes, login.folder, login.owner),
+        *(login.importance, login.expires_on, frozenset(login.tags)),
+        frozenset(fields_of(login)),
+        frozenset((one.name, one.value) for one in login.secret_fields),
+        Secret(CodeKey.read(key.reveal()).address) if len(key) else key,
+        frozenset(one.code for one in login.backup_codes),
+    )
+
+
 def _judged(
-    vault: Vault,
     row: ImportRow,
     login: PortableLogin,
-    known: dict[tuple[str, str], list[LoginCard]],
+    known: dict[tuple[str, str], _There],
     kept_out: Collection[str],
     rotating: Collection[str],
     seen: Collection[PortableLogin],
@@ -183,33 +245,24 @@ def _judged(
         return replace(row, status=KEPT_OUT, reason="its place is on the list of those kept out")
     if login in seen:
         return replace(row, status=TWICE, reason="is in the file twice, equal in every field")
-    there = known.get((place, login.user_name.casefold()), [])
-    return _compared(vault, row, login, there, rotating) if there else row
+    there = known.get((place, login.user_name.casefold()))
+    return _compared(row, login, there, rotating) if there is not None else row
 
 
 def _compared(
-    vault: Vault,
-    row: ImportRow,
-    login: PortableLogin,
-    there: Sequence[LoginCard],
-    rotating: Collection[str],
+    row: ImportRow, login: PortableLogin, there: _There, rotating: Collection[str]
 ) -> ImportRow:
-    """Held against each login of its site and user name: that of its own secret, else the first."""
-    found: list[tuple[bool, LoginCard, tuple[Difference, ...]]] = []
-    for card in there:
-        with suppress(RecordDamaged):
-            held = get_secrets(vault, card.login_id)
-            differs = tuple(differences(card, held, login))
-            found.append((held.secret == login.secret, card, differs))
-    if not found:
+    """Held against the logins of its site and user name: those of its own secret, else each."""
+    if not there.opened():
         return row
-    if any(not differs for _, _, differs in found):
+    is_same = there.has_whole(login)
+    found, one_alone = there.to_compare(login)
+    looked = [(card, tuple(differences(card, held, login))) for card, held in found]
+    if is_same or any(not differs for _, differs in looked):
         return replace(row, status=SAME, reason="is there already, with all that the file has")
-    of_same = [one for one in found if one[0]]
-    _, card, differs = (of_same or found)[0]
+    card, differs = looked[0]
     has_same = any(one.field == SECRET for one in differs)
     says = "another secret" if has_same else "less than the file has"
-    one_alone = len(of_same or found) == 1
     return replace(
         row,
         status=DIFFERING,
