@@ -87,3 +87,14 @@ def test_it_is_as_it_was_then_and_no_secret_is_lost(ours: Contents, then: Conten
     assert ours.records["LOOSE_END"].keys() <= made.records["LOOSE_END"].keys()
     again = restored(made, then, now=NOW, new_id=lambda: "never")
     assert again.changes == [] and again.removed == []
+
+
+def test_a_newer_secret_is_kept_as_one_that_served_until_the_restore() -> None:
+    ours = Contents({"LOGIN": {"a": login("newer", ["middle"])}})
+    then = Contents({"LOGIN": {"a": login("old", [])}})
+    made = after(ours, then).records["LOGIN"]["a"]
+    assert made["2"]["secret"] == "old"
+    assert made["3"]["earlier"] == [
+        ["id middle", "middle", ORIGIN, THEN, THEN, True, ""],
+        ["id newer", "newer", ORIGIN, THEN, NOW, True, ""],
+    ]
