@@ -9,6 +9,7 @@ import pytest
 from newknot.core.login import LoginSecrets
 from newknot.store.corpus import Corpus
 from newknot.store.corpus_build import HashList, build_corpus
+from newknot.store.import_undo import get_brought_in
 from newknot.store.logins import get_secrets
 from newknot.store.vault import Vault
 from newknot.usecases.import_export import judging
@@ -382,3 +383,23 @@ def test_many_of_one_place_are_judged_by_opening_each_once(
     found = api.ok("POST", f"imports/{again['import_id']}/preview", mapping)["rows"]
     assert {row["status"] for row in found} == {"same", "twice"}
     assert len(opened) == 400
+
+
+@pytest.mark.parametrize("way", ["of its history", "with its login"])
+def test_what_is_let_go_for_good_is_not_kept_for_an_undo(api: Api, way: str) -> None:
+    login = api.add("Gantry", address="gantry.example", secret={"own": "rope-and-plank"})
+    path = f"logins/{login['login_id']}"
+    table = read(api, "title,website,password\nGantry,gantry.example,newer\n")
+    body = {"mapping": table["mapping"], "take_lines": [2]}
+    api.ok("POST", f"imports/{table['import_id']}/apply", body)
+    with api.keeper.at_work() as vault:
+        assert "rope-and-plank" in str(get_brought_in(vault))
+    if way == "of its history":
+        (entry,) = api.ok("GET", path)["history"]
+        api.ok("DELETE", f"{path}/history/{entry['earlier_id']}", **api.proof())
+    else:
+        api.ok("DELETE", path, **api.proof())
+        api.ok("DELETE", "logins/bin", **api.proof())
+    with api.keeper.at_work() as vault:
+        assert "rope-and-plank" not in str(get_brought_in(vault))
+    assert set(api.ok("POST", "imports/undo").values()) == {0}

@@ -35,7 +35,7 @@ def logins(draw: st.DrawFn) -> PortableLogin:
     """One login as a vault gives it out."""
     names = draw(st.lists(NAME, unique=True, max_size=3))
     moments = [draw(MOMENT) for _ in range(3)]
-    key = draw(st.sampled_from(["", KEY]))
+    otp = draw(st.sampled_from(["", KEY]))
     return PortableLogin(
         title=draw(LINE.filter(bool)),
         user_name=draw(LINE),
@@ -48,7 +48,7 @@ def logins(draw: st.DrawFn) -> PortableLogin:
             PlainField(name, draw(LINE.filter(bool))) for name in draw(st.lists(NAME, max_size=3))
         ),
         secret_fields=tuple(SecretField(name, Secret(draw(SECRET.filter(bool)))) for name in names),
-        code_key=Secret(key),
+        code_key=Secret(otp),
         owner=draw(st.sampled_from(["", "Ilse"])),
         importance=draw(st.sampled_from(list(Importance))),
         expires_on=draw(st.none() | st.dates(date(2000, 1, 1), date(2100, 1, 1))),

@@ -103,7 +103,7 @@ def test_what_is_written_is_read_back_the_same_and_is_no_formula(
 ) -> None:
     file = write_logins(found)
     columns, *rows = csv.reader(io.StringIO(file.decode(), newline=""))
-    secret = [c in ("secret", "key of codes", "backup codes") or c.startswith("secret field: ")
+    secret = [c in ("backup codes", "key of codes", "secret") or c.startswith("secret field: ")
               for c in columns]  # fmt: skip
     for row in (columns, *rows):
         texts = [c for c, is_secret in zip(row, secret, strict=True) if not is_secret]

@@ -48,7 +48,7 @@ _OWN_COLUMNS = (
     *("second factor", "forms may be filled", "backup codes"),
     *("made at", "changed at", "secret since"),
 )
-_SECRET_COLUMNS = frozenset(("secret", "key of codes", "backup codes"))
+_SECRET_COLUMNS = frozenset(("backup codes", "key of codes", "secret"))
 LEFT_OUT = "-"
 _FORMULA = ("@", "+", "-", "=", "%", "\\|")
 _IMPORTANCE = {one.value: one for one in Importance}

@@ -1,5 +1,6 @@
 """What came in last and how it was before, as one sealed record: an undo outlives a lock."""
 
+from collections.abc import Collection
 from contextlib import suppress
 from dataclasses import dataclass
 from typing import Any
@@ -61,6 +62,14 @@ def get_brought_in(vault: Vault) -> BroughtIn:
         found = {}
     taken = tuple(Taken(*one) for one in found.get("taken", ()))
     return BroughtIn(tuple(found.get("added", ())), taken)
+
+
+def forget_taken(tx: Transaction, vault: Vault, login_ids: Collection[str]) -> None:
+    """How these logins were before is no longer kept: what was let go for good is to be so."""
+    found = get_brought_in(vault)
+    taken = tuple(one for one in found.taken if one.login_id not in login_ids)
+    if taken != found.taken:
+        put_brought_in(tx, vault, BroughtIn(found.added, taken))
 
 
 def raw_parts(vault: Vault, login_id: str) -> RawParts:

@@ -20,6 +20,7 @@ from newknot.core.rotation.retention import past_retention
 from newknot.core.secret import Secret
 from newknot.core.strength import measure
 from newknot.store.errors import RecordDamaged, RecordMissing
+from newknot.store.import_undo import forget_taken
 from newknot.store.logins import (
     get_card,
     get_history,
@@ -197,6 +198,7 @@ def delete_past_retention(vault: Vault, *, now: datetime) -> int:
 def _let_go(tx: Transaction, vault: Vault, login_id: str, gone: Collection[str]) -> None:
     kept = tuple(e for e in get_history(vault, login_id) if e.earlier_id not in gone)
     put_history(tx, login_id, kept)
+    forget_taken(tx, vault, {login_id})
     card = get_card(vault, login_id)
     if card.parted_at is not None and not any(e.parted for e in kept):
         put_card(tx, replace(card, parted_at=None))

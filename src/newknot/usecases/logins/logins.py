@@ -25,6 +25,7 @@ from newknot.core.rotation import OPEN_STATES
 from newknot.core.second_factor import CodeKey
 from newknot.core.secret import Secret
 from newknot.store.errors import RecordMissing
+from newknot.store.import_undo import forget_taken
 from newknot.store.logins import (
     get_card,
     get_secrets,
@@ -284,6 +285,7 @@ def empty_bin(vault: Vault, *, now: datetime, only_expired: bool) -> int:
         return 0
     ids = {card.login_id for card in gone}
     with vault.transaction() as tx:
+        forget_taken(tx, vault, ids)
         for login_id in ids:
             remove_login(tx, login_id)
         for rotation in list_rotations(vault):
