@@ -111,6 +111,21 @@ def test_deleted_here_and_changed_there_is_asked(api: Api, other: Api) -> None:
     assert [row["title"] for row in api.ok("GET", "logins")["logins"]] == ["Gantry Rentals"]
 
 
+def test_deleted_here_while_a_rotation_began_there_is_asked(api: Api, other: Api) -> None:
+    login = api.add("Gantry", secret={"own": "rope-and-plank"})["login_id"]
+    merged(other, taken_out(api))
+    rotation = other.ok("POST", "rotations", {"login_id": login})["rotation_id"]
+    staged = other.ok("POST", f"rotations/{rotation}/hand-out", {"purpose": "copy"})["secret"]
+    api.ok("DELETE", f"logins/{login}", **api.proof())
+    api.ok("DELETE", "logins/bin", **api.proof())
+    assert ("Gantry", "asked") in merged(api, taken_out(other))
+    merged(other, taken_out(api))
+    for copy in (api, other):
+        assert copy.secret_of(login) == "rope-and-plank"
+        again = copy.ok("POST", f"rotations/{rotation}/hand-out", {"purpose": "copy"})
+        assert again["secret"] == staged
+
+
 def test_a_bundle_that_does_not_open_changes_nothing(api: Api) -> None:
     api.add("Gantry")
     before = everything(api)

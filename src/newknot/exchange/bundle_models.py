@@ -244,6 +244,8 @@ class Gone(BaseModel):
     secret: Stamps = Field({}, alias="2")
     history: Stamps = Field({}, alias="3")
     secrets: Texts
+    texts: Texts | None = None
+    also: Annotated[list["Gone"], Field(max_length=KEYS_MOST)] = []
 
 
 class Bundle(BaseModel):

@@ -20,7 +20,7 @@ from newknot.core.login import (
 )
 from newknot.core.merging.merge import PARTED
 from newknot.core.merging.stamps import unstamped
-from newknot.core.merging.texts import LEFT, Entry, apart, entries_of, left_behind
+from newknot.core.merging.texts import Entry, apart, entries_of, left_behind
 from newknot.core.secret import Secret
 from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.manifest import Label
@@ -55,7 +55,7 @@ def put_card(tx: Transaction, card: LoginCard) -> None:
     }
     texts = _left_behind(tx, card.login_id, document)
     if texts is not None:
-        document["texts_apart"] = apart(texts)
+        document["texts_apart"] = apart(texts, document)
         card = replace(card, texts_apart=tuple(document["texts_apart"]))
         _put_texts(tx, card.login_id, texts)
     tx.put(Label.LOGIN, card.login_id, packed(document), decoded=card)
@@ -75,12 +75,11 @@ def _put_texts(tx: Transaction, login_id: str, texts: list[Entry]) -> None:
 
 
 def get_texts(vault: Vault, login_id: str) -> list[Entry]:
-    """Texts that lost in a merge, settled or not."""
+    """What is known of texts that lost in a merge, settled or not."""
     try:
-        history = unpacked(vault.get(Label.LOGIN, login_id, HISTORY))
+        return entries_of(unpacked(vault.get(Label.LOGIN, login_id, HISTORY)))
     except RecordMissing:
         return []
-    return [entry for entry in entries_of(history) if entry[3] != LEFT]
 
 
 def put_texts(tx: Transaction, login_id: str, changed: list[Entry]) -> list[str]:
@@ -88,7 +87,7 @@ def put_texts(tx: Transaction, login_id: str, changed: list[Entry]) -> list[str]
     known = entries_of(tx.document(Label.LOGIN, login_id, HISTORY))
     texts = list({entry[0]: entry for entry in (*known, *changed)}.values())
     _put_texts(tx, login_id, sorted(texts, key=lambda entry: str(entry[0])))
-    return apart(texts)
+    return apart(texts, tx.document(Label.LOGIN, login_id, CARD) or {})
 
 
 def get_card(vault: Vault, login_id: str) -> LoginCard:

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 
-from newknot.core.merging.merge import HISTORY, MERGED_LABELS, Contents, Merge
+from newknot.core.merging.merge import HISTORY, MERGED_LABELS, Contents, Merge, stamps_of_gone
 from newknot.core.merging.restoring import Restore
 from newknot.core.merging.stamps import risen, unstamped
 from newknot.store.change_stamps import PARTS, get_removed, new_tag
@@ -81,5 +81,6 @@ def write_restore(tx: Transaction, ours: Contents, restore: Restore) -> None:
                 if unstamped(known.get(part)) != unstamped(document):
                     fresh = unstamped(document) or {}
                     if not known and record_id in ours.removed:
-                        fresh = risen(fresh, ours.removed[record_id].get(part, {}), tag=new_tag())
+                        known_of_it = stamps_of_gone(ours.removed[record_id], part)
+                        fresh = risen(fresh, known_of_it, tag=new_tag())
                     tx.put(Label[label], record_id, packed(fresh), part=int(part))

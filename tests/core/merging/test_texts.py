@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from newknot.core.merging.merge import Contents, Parts, merged
 from newknot.core.merging.stamps import stamped
-from newknot.core.merging.texts import APART, entries_of, left_behind
+from newknot.core.merging.texts import APART, entries_of, left_behind, seen
 
 AT = "2026-11-25T12:00:00+00:00"
 FIRST: Parts = {
@@ -43,7 +43,7 @@ def joined(*sides: Parts) -> Parts:
 
 
 def seen_texts(parts: Parts) -> set[str]:
-    kept = {str(e[2]) for e in entries_of(parts.get("3")) if e[3] == APART}
+    kept = {str(e[2]) for e in seen(entries_of(parts.get("3")), parts["1"]) if e[3] == APART}
     return {parts["1"]["notes"], *kept}
 
 

@@ -5,8 +5,8 @@ state-based replicated data type: M. Shapiro et al., 2011). Of one unit changed 
 greater stamp counts, and equal stamps are told apart by tags: no clock is trusted. A secret that
 lost so is kept in the history, as one that may have served, unless the other copy knew it and left
 it behind. A text that lost so is kept beside the other until it is settled. What was deleted for
-good in one copy and changed in another is kept and asked about, two copies at a time: there the
-order of three can matter.
+good in one copy goes in another that holds nothing that was not known when it was; else it is kept
+and asked about. So is a login for which the other copy began, or went on with, a rotation.
 """
 
 import json
@@ -31,7 +31,18 @@ from newknot.core.merging.stamps import (
     put_together,
     units,
 )
-from newknot.core.merging.texts import APART, apart, entries_of, joined_texts, lost_in
+from newknot.core.merging.texts import (
+    APART,
+    apart,
+    entries_of,
+    is_text,
+    joined_texts,
+    lost_in,
+    text_id,
+)
+from newknot.core.merging.texts import (
+    seen as seen_texts,
+)
 from newknot.core.secret import Secret
 
 CARD, SECRETS, HISTORY = "1", "2", "3"
@@ -49,8 +60,9 @@ PARTED = "parted"
 Parts = dict[str, Document]
 """Part of a record -> its document."""
 Gone = dict[str, Any]
-"""What is known of a record that was deleted for good: part -> unit -> stamp, and under `secrets`
-the ids of what it held.
+"""What is known of a record that was deleted for good: part -> unit -> stamp, under `secrets` and
+`texts` the ids of what it held and left behind, and under `also` what other copies knew that
+deleted it without this knowledge.
 """
 
 
@@ -84,6 +96,7 @@ class Merge:
 def merged(ours: Contents, theirs: Contents) -> Merge:
     """The join of both, and what it changes of ours."""
     out = Merge(Contents(), [], [], [], [], [])
+    rotating = _rotating(ours, theirs)
     for label in sorted(ours.records.keys() | theirs.records.keys()):
         mine, others = ours.records.get(label, {}), theirs.records.get(label, {})
         if label in SINGLE_LABELS and mine and others:
@@ -92,7 +105,15 @@ def merged(ours: Contents, theirs: Contents) -> Merge:
             mine, others = {one: _only(mine)}, {one: _only(others)}
         joined: dict[str, Parts] = {}
         for record_id in sorted(mine.keys() | others.keys()):
-            found = _one(out, label, record_id, mine, others, ours, theirs)
+            a, b = mine.get(record_id), others.get(record_id)
+            if a is not None and b is not None:
+                found: Parts | None = _of_both(out, label, record_id, a, b)
+            else:
+                found = _of_one(label, record_id, ours, theirs)
+                known_gone = record_id in ours.removed or record_id in theirs.removed
+                if label == LOGIN and known_gone and (found or record_id in rotating):
+                    found = a if a is not None else b
+                    out.asked.append(record_id)
             if found is not None:
                 joined[record_id] = found
             elif record_id in mine:
@@ -122,7 +143,8 @@ def merged(ours: Contents, theirs: Contents) -> Merge:
 def gone_of(record_id: str, parts: Parts) -> Gone:
     """What is to be known of a record that is deleted for good: stamps and ids, nothing it said."""
     gone: Gone = {part: document.get(STAMPS, {}) for part, document in parts.items()}
-    return {**gone, "secrets": sorted(secret_ids(record_id, parts))}
+    texts = [entry[0] for entry in entries_of(parts.get(HISTORY))]
+    return {**gone, "secrets": sorted(secret_ids(record_id, parts)), "texts": texts}
 
 
 def edition_of(parts: Parts) -> int:
@@ -130,50 +152,95 @@ def edition_of(parts: Parts) -> int:
     return sum(document.get(EDITION, 0) for document in parts.values())
 
 
-def _one(
-    out: Merge,
-    label: str,
-    record_id: str,
-    mine: Mapping[str, Parts],
-    others: Mapping[str, Parts],
-    ours: Contents,
-    theirs: Contents,
-) -> Parts | None:
-    a, b = mine.get(record_id), others.get(record_id)
-    if a is not None and b is not None:
-        if a == b:
-            return a
-        if label in JOINED_LABELS:
-            return _parts_joined(a, b)
-        return _login(out, record_id, a, b) if label == LOGIN else _whole(a, b)
+def _of_both(out: Merge, label: str, record_id: str, a: Parts, b: Parts) -> Parts:
+    if a == b:
+        return a
+    if label in JOINED_LABELS:
+        return _parts_joined(a, b)
+    return _login(out, record_id, a, b) if label == LOGIN else _whole(a, b)
+
+
+def _of_one(label: str, record_id: str, ours: Contents, theirs: Contents) -> Parts | None:
+    """A record that one copy has alone; None where it goes, as deleted for good in the other."""
+    a, b = (side.records.get(label, {}).get(record_id) for side in (ours, theirs))
     left = a if a is not None else b
     assert left is not None
     gone = (theirs if a is not None else ours).removed.get(record_id)
-    if gone is None:
-        return left
-    if not _beyond(record_id, left, gone):
-        return None
-    if label == LOGIN:
-        out.asked.append(record_id)
-    return left
+    return left if gone is None or _beyond(record_id, left, gone) else None
+
+
+def _rotating(ours: Contents, theirs: Contents) -> set[str]:
+    """The logins of the rotations that stay."""
+    mine, others = (side.records.get(ROTATION, {}) for side in (ours, theirs))
+    return {
+        str(parts[CARD].get("login_id"))
+        for record_id, parts in (*mine.items(), *others.items())
+        if (record_id in mine and record_id in others)
+        or _of_one(ROTATION, record_id, ours, theirs) is not None
+    }
 
 
 def _beyond(record_id: str, left: Parts, gone: Gone) -> bool:
-    """Whether a copy of a record holds a change or a secret that the one deleted did not know."""
+    """Whether a copy of a record holds a change or a secret that no copy which deleted it knew."""
+    return all(_is_news(record_id, left, one) for one in _each(gone))
+
+
+def _is_news(record_id: str, left: Parts, gone: Gone) -> bool:
     for part, document in left.items():
         known = gone.get(part, {})
-        if any(s > known.get(unit, NO_STAMP) for unit, s in document.get(STAMPS, {}).items()):
-            return True
+        for unit, stamp in document.get(STAMPS, {}).items():
+            if not _is_known(unit, stamp, known.get(unit, NO_STAMP), gone):
+                return True
     archived = gone.get(HISTORY, {})
     held = secret_ids(record_id, left) - set(gone["secrets"])
-    return any(f"earlier/{secret_id}" not in archived for secret_id in held)
+    if any(f"earlier/{secret_id}" not in archived for secret_id in held):
+        return True
+    if "texts" not in gone:
+        return False
+    # Of what lost in a merge nothing else may be left.
+    seen = {*gone["texts"], *(text_id(u, stamp) for u, stamp in gone.get(CARD, {}).items())}
+    return any(entry[0] not in seen for entry in entries_of(left.get(HISTORY)))
+
+
+def _is_known(unit: str, stamp: Stamp, known: Stamp, gone: Gone) -> bool:
+    if stamp in (known, NO_STAMP):
+        return True
+    if is_text(unit) and "texts" in gone:
+        return text_id(unit, stamp) in set(gone["texts"])
+    # Of one edition there is but one change in each copy: another's was not seen.
+    return bool(stamp[0] < known[0])
 
 
 def _gone_in_both(a: Gone, b: Gone) -> Gone:
-    both: Gone = {"secrets": sorted({*a["secrets"], *b["secrets"]})}
-    for part in (a.keys() | b.keys()) - {"secrets"}:
-        both[part] = _greatest(a.get(part, {}), b.get(part, {}))
-    return both
+    """What either knew when it deleted, but for what another knew as well, with more."""
+    every = [*_each(a)]
+    every += [one for one in _each(b) if one not in every]
+    most = [one for one in every if not any(_knew(other, one) for other in every if other != one)]
+    first, *also = sorted(most, key=_text)
+    return {**first, "also": also} if also else first
+
+
+_IDS = frozenset(("secrets", "texts"))
+
+
+def _each(gone: Gone) -> list[Gone]:
+    return [{k: v for k, v in gone.items() if k != "also"}, *gone.get("also", ())]
+
+
+def _knew(more: Gone, less: Gone) -> bool:
+    return all(set(less.get(ids, ())) <= set(more.get(ids, ())) for ids in _IDS) and all(
+        _is_known(unit, stamp, more.get(part, {}).get(unit, NO_STAMP), more)
+        for part in less.keys() - _IDS
+        for unit, stamp in less[part].items()
+    )
+
+
+def stamps_of_gone(gone: Gone, part: str) -> dict[str, Stamp]:
+    """The greatest stamps that are known of a part of what is gone."""
+    known: dict[str, Stamp] = {}
+    for one in _each(gone):
+        known = _greatest(known, one.get(part, {}))
+    return known
 
 
 def _login(out: Merge, login_id: str, a: Parts, b: Parts) -> Parts:
@@ -188,7 +255,8 @@ def _login(out: Merge, login_id: str, a: Parts, b: Parts) -> Parts:
     joined = _with_parted(joined, lost)
     _say_parted(joined)
     mine = _parted(a)
-    kept_apart = {e[0] for e in entries_of(joined.get(HISTORY)) if e[3] == APART}
+    texts = entries_of(joined.get(HISTORY))
+    kept_apart = {e[0] for e in seen_texts(texts, card) if e[3] == APART}
     known_apart = {e[0] for e in entries_of(a.get(HISTORY))}
     if not _parted(joined).keys() <= mine.keys() or not kept_apart <= known_apart:
         out.parted.append(login_id)
@@ -207,9 +275,9 @@ def _keep_texts(joined: Parts, a: Parts, b: Parts) -> None:
         *lost_in(b, a, card=CARD, history=HISTORY),
     ]
     if found:
-        texts = joined_texts(found, joined[CARD])
+        texts = joined_texts(found)
         joined[HISTORY] = {"earlier": [], **joined.get(HISTORY, {}), "texts": texts}
-        joined[CARD]["texts_apart"] = apart(texts)
+        joined[CARD]["texts_apart"] = apart(texts, joined[CARD])
 
 
 def _keep_held(
@@ -271,9 +339,11 @@ def _id(login_id: str, name: str, one: Mapping[str, Any]) -> str:
 
 
 def secret_ids(record_id: str, parts: Parts) -> set[str]:
-    """The ids of every secret that a login holds or held; none of another record."""
-    if SECRETS not in parts or "fields" not in parts[SECRETS]:
-        return set()
+    """The ids of every secret that a login holds or held, or a rotation holds; none of others."""
+    held = parts.get(SECRETS, {})
+    if "fields" not in held:
+        both = (held.get("staged"), held.get("former"))
+        return {str(one["secret_id"]) for one in both if one and one.get("secret_id")}
     earlier = parts.get(HISTORY, {"earlier": []})["earlier"]
     return {i for i, _ in held_entries(record_id, parts)} | {entry[0] for entry in earlier}
 

@@ -65,7 +65,7 @@ def lost_in(
     winner: Mapping[str, Document], loser: Mapping[str, Document], *, card: str, history: str
 ) -> Iterator[Entry]:
     """Texts of one side that the other counts for more than, though it never saw them."""
-    mine, stamps = units(winner[card]), winner[card].get(STAMPS, {})
+    stamps = winner[card].get(STAMPS, {})
     others, theirs = units(loser[card]), loser[card].get(STAMPS, {})
     seen = {entry[0] for entry in entries_of(winner.get(history))}
     for unit in filter(is_text, others):
@@ -73,29 +73,32 @@ def lost_in(
         if stamp == NO_STAMP or not stamp < stamps.get(unit, NO_STAMP):
             continue
         one, text = text_id(unit, stamp), text_of(unit, others[unit])
-        if mine.get(unit) == others[unit] or not text:
+        if not text:
             yield [one, unit, None, LEFT]
         elif one not in seen:
             yield [one, unit, text, APART]
 
 
-def joined_texts(sides: Collection[Entry], card: Document) -> list[Entry]:
-    """The entries of two copies as one: what either settled or left behind is so, and a text that
-    is current, or stands apart already by a later change, does not stand apart.
-    """
+def joined_texts(sides: Collection[Entry]) -> list[Entry]:
+    """The entries of two copies as one: what either settled or left behind is so."""
     found: dict[str, Entry] = {}
     for entry in sides:
         there = found.get(entry[0])
         found[entry[0]] = list(entry if there is None or _rank(entry) > _rank(there) else there)
-    current = {unit: text_of(unit, value) for unit, value in units(card).items() if is_text(unit)}
-    said: set[tuple[str, str]] = set(current.items())
-    for entry in sorted(found.values(), key=_changed, reverse=True):
-        if entry[3] == APART:
-            if (entry[1], entry[2]) in said:
-                entry[2:] = [None, LEFT]
-            else:
-                said.add((entry[1], entry[2]))
     return _sorted(found)
+
+
+def seen(entries: Collection[Entry], card: Document) -> Iterator[Entry]:
+    """Those that have a text to be reached, the later change first: what is current, or stands
+    apart already by another change, does not stand apart.
+    """
+    said = {(unit, text_of(unit, value)) for unit, value in units(card).items() if is_text(unit)}
+    for entry in sorted(entries, key=_changed, reverse=True):
+        if entry[3] == KEPT:
+            yield entry
+        elif entry[3] == APART and (entry[1], entry[2]) not in said:
+            said.add((entry[1], entry[2]))
+            yield entry
 
 
 def _rank(entry: Entry) -> tuple[int, str]:
@@ -108,9 +111,11 @@ def _changed(entry: Entry) -> tuple[int, str]:
     return (int(edition) if edition.isdigit() else 0), tag
 
 
-def apart(entries: Collection[Entry]) -> list[str]:
+def apart(entries: Collection[Entry], card: Document) -> list[str]:
     """The units that stand apart, in words for lists."""
-    return sorted({entry[1].removeprefix(_FIELD) for entry in entries if entry[3] == APART})
+    return sorted(
+        {entry[1].removeprefix(_FIELD) for entry in seen(entries, card) if entry[3] == APART}
+    )
 
 
 def _sorted(found: Mapping[str, Entry]) -> list[Entry]:

@@ -9,7 +9,7 @@ from newknot.core.audit.breached import CorpusLookup
 from newknot.core.errors import FieldInvalid
 from newknot.core.merging.merge import CARD, HISTORY, LOGIN, Contents, Merge, merged
 from newknot.core.merging.stamps import units
-from newknot.core.merging.texts import APART, entries_of, text_of
+from newknot.core.merging.texts import APART, entries_of, seen, text_of
 from newknot.core.secret import Secret
 from newknot.crypto import KdfParameters
 from newknot.crypto.bundle import (
@@ -180,7 +180,7 @@ def _texts_apart(merge: Merge, ours: Contents, login_id: str) -> tuple[tuple[str
             text_of(unit, current[unit]) if unit in current else "",
             str(text),
         )
-        for one, unit, text, state in entries_of(joined.get(HISTORY))
+        for one, unit, text, state in seen(entries_of(joined.get(HISTORY)), joined.get(CARD, {}))
         if state == APART and one not in known
     )
 

@@ -6,13 +6,14 @@ from datetime import datetime
 from hashlib import sha256
 
 from newknot.core.login import LoginCard, PlainField
-from newknot.core.merging.texts import APART, KEPT, LEFT, Entry
+from newknot.core.merging.texts import APART, KEPT, LEFT, Entry, seen
 from newknot.store.logins import get_texts, put_card, put_texts
 from newknot.store.vault import Vault
 from newknot.usecases.errors import NothingHeld
 from newknot.usecases.logins.logins import live_card
 
 _FIELD = "fields/"
+_UNITS = ("title", "user_name", "address", "notes")
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,7 +28,8 @@ class OtherText:
 
 def other_texts(vault: Vault, login_id: str) -> Iterator[OtherText]:
     """Those of a login."""
-    for one, unit, text, state in get_texts(vault, login_id):
+    card = live_card(vault, login_id)
+    for one, unit, text, state in _seen(card, get_texts(vault, login_id)):
         field = unit.removeprefix(_FIELD)
         yield OtherText(_short(one), field, text or "", state == APART)
 
@@ -39,8 +41,9 @@ def settle_text(
     `NothingHeld`.
     """
     with vault.transaction() as tx:
-        card, entry = live_card(vault, login_id), _entry(vault, login_id, text_id)
-        changed = [[*entry[:3], KEPT]]
+        card = live_card(vault, login_id)
+        entry, *same = _entries(vault, card, text_id)
+        changed = [[*one[:3], KEPT] for one in (entry, *same)]
         if take:
             was, card = _text(card, entry[1]), _with_text(card, entry[1], str(entry[2]))
             put_card(tx, replace(card, changed_at=now))
@@ -56,18 +59,29 @@ def settle_text(
 def delete_text(vault: Vault, login_id: str, text_id: str) -> LoginCard:
     """Lets a text go for good. Raises `NothingHeld`."""
     with vault.transaction() as tx:
-        entry = _entry(vault, login_id, text_id)
-        apart = tuple(put_texts(tx, login_id, [[*entry[:2], None, LEFT]]))
+        entries = _entries(vault, live_card(vault, login_id), text_id)
+        apart = tuple(put_texts(tx, login_id, [[*one[:2], None, LEFT] for one in entries]))
         card = replace(live_card(vault, login_id), texts_apart=apart)
         put_card(tx, card)
     return card
 
 
-def _entry(vault: Vault, login_id: str, text_id: str) -> Entry:
-    for entry in get_texts(vault, login_id):
+def _entries(vault: Vault, card: LoginCard, text_id: str) -> list[Entry]:
+    """That of this id, and those of the same text that stand apart unseen beside it."""
+    every = get_texts(vault, card.login_id)
+    for entry in _seen(card, every):
         if _short(entry[0]) == text_id:
-            return entry
+            same = [e for e in every if e[1:] == entry[1:] and e[0] != entry[0] and e[3] == APART]
+            return [entry, *same]
     raise NothingHeld()
+
+
+def _seen(card: LoginCard, entries: list[Entry]) -> Iterator[Entry]:
+    return seen(
+        entries,
+        {unit: getattr(card, unit) for unit in _UNITS}
+        | {"fields": [[one.name, one.value] for one in card.fields]},
+    )
 
 
 def _short(one: str) -> str:
