@@ -21,18 +21,22 @@ class KeepingRule:
                 raise FieldInvalid(f"backup_{name}", "is not between 1 and 1,000")
 
 
-def kept(made: Iterable[datetime], rule: KeepingRule) -> set[datetime]:
-    """Those that the rule keeps, and all within a day of the newest."""
-    newest_first = sorted(set(made), reverse=True)
+def kept(made: Iterable[datetime], rule: KeepingRule) -> list[bool]:
+    """Of each, newest first by what was made after what, whether the rule keeps it: the newest of
+    each period, and all within a day of the newest. A day that a wrong clock said is a day like any
+    other, so that a jump of the clock lets nothing go.
+    """
+    times = list(made)
     periods: tuple[tuple[int, Callable[[datetime], Hashable]], ...] = (
         (rule.daily, lambda at: at.date()),
         (rule.weekly, lambda at: at.isocalendar()[:2]),
         (rule.monthly, lambda at: (at.year, at.month)),
     )
-    found = {at for at in newest_first if newest_first[0] - at < timedelta(days=1)}
+    stays = [abs(times[0] - at) < timedelta(days=1) for at in times]
     for count, period_of in periods:
-        seen: dict[Hashable, datetime] = {}
-        for at in newest_first:
-            seen.setdefault(period_of(at), at)
-        found.update(list(seen.values())[:count])
-    return found
+        seen: dict[Hashable, int] = {}
+        for i, at in enumerate(times):
+            seen.setdefault(period_of(at), i)
+        for i in list(seen.values())[:count]:
+            stays[i] = True
+    return stays

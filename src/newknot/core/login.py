@@ -138,6 +138,7 @@ class EarlierSecret:
 
     field: the name of the further field that it was in; empty for the login's own secret. parted:
     from another copy of the vault, and lost against what is current; until a new secret settles it.
+    placed_at: where it stands in the order, if the clock ran back and `until_at` does not say it.
     """
 
     earlier_id: str
@@ -148,6 +149,12 @@ class EarlierSecret:
     used: bool
     field: str = ""
     parted: bool = False
+    placed_at: datetime | None = None
+
+    @property
+    def place(self) -> tuple[datetime, str]:
+        """What the history is ordered by."""
+        return self.placed_at or self.until_at, self.earlier_id
 
 
 def unnamed_secret_id(login_id: str, name: str, text: str) -> str:

@@ -118,13 +118,18 @@ class LoginSecrets(_Document):
 _Entry = tuple[Text, Text, Origin, Moment, Moment, bool, Text]
 _Apart = tuple[Text, Text, Text | None, Literal["apart", "kept", "left"]]
 _Parted = tuple[Text, Text, Origin, Moment, Moment, bool, Text, Text]
+_Placed = tuple[Text, Text, Origin, Moment, Moment, bool, Text, Text, Moment]
 
 
 class LoginHistory(_Document):
     """Earlier secrets of a login."""
 
     earlier: Annotated[
-        list[Annotated[_Entry, Strict(False)] | Annotated[_Parted, Strict(False)]],
+        list[
+            Annotated[_Entry, Strict(False)]
+            | Annotated[_Parted, Strict(False)]
+            | Annotated[_Placed, Strict(False)]
+        ],
         Field(max_length=LIST_MOST),
     ]
     texts: Annotated[list[Annotated[_Apart, Strict(False)]], Field(max_length=LIST_MOST)] = []
@@ -144,6 +149,7 @@ class RotationCard(_Document):
     refusal: Text
     current_copied_at: Moment | None
     is_sign_up: bool = False
+    placed_at: Moment | None = None
 
 
 class HeldSecret(BaseModel):

@@ -186,13 +186,19 @@ def put_history(tx: Transaction, login_id: str, history: tuple[EarlierSecret, ..
             iso(e.until_at),
             e.used,
             e.field,
-            *([PARTED] if e.parted else []),
+            *_more(e),
         ]
-        for e in sorted(history, key=lambda e: (e.until_at, e.earlier_id))
+        for e in sorted(history, key=lambda e: e.place)
     ]
     texts = entries_of(tx.document(Label.LOGIN, login_id, HISTORY))
     document = {"earlier": entries, **({"texts": texts} if texts else {})}
     tx.put(Label.LOGIN, login_id, packed(document), part=HISTORY)
+
+
+def _more(e: EarlierSecret) -> list[str]:
+    if e.placed_at is not None:
+        return [PARTED if e.parted else "", e.placed_at.isoformat()]
+    return [PARTED] if e.parted else []
 
 
 def get_history(vault: Vault, login_id: str) -> tuple[EarlierSecret, ...]:
@@ -212,9 +218,10 @@ def get_history(vault: Vault, login_id: str) -> tuple[EarlierSecret, ...]:
             datetime.fromisoformat(until),
             used,
             field,
-            parted=bool(parted),
+            parted=bool(more and more[0]),
+            placed_at=moment(more[1]) if len(more) > 1 else None,
         )
-        for earlier_id, text, origin, since, until, used, field, *parted in d["earlier"]
+        for earlier_id, text, origin, since, until, used, field, *more in d["earlier"]
     )
     if not any(earlier.parted for earlier in history):
         return history

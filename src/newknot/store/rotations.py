@@ -31,6 +31,7 @@ def put_rotation(tx: Transaction, rotation: Rotation) -> None:
         "refusal": rotation.refusal,
         "current_copied_at": iso(rotation.current_copied_at),
         "is_sign_up": rotation.is_sign_up,
+        "placed_at": iso(rotation.placed_at),
     }
     tx.put(Label.ROTATION, rotation.rotation_id, packed(document), decoded=rotation)
 
@@ -55,6 +56,7 @@ def _rotation_of(rotation_id: str, text: bytes) -> Rotation:
         refusal=d["refusal"],
         current_copied_at=moment(d["current_copied_at"]),
         is_sign_up=d.get("is_sign_up", False),
+        placed_at=moment(d.get("placed_at")),
     )
 
 
@@ -66,7 +68,7 @@ def list_rotations(vault: Vault) -> list[Rotation]:
             found.append(get_rotation(vault, rotation_id))
         except RecordDamaged:
             continue
-    return sorted(found, key=lambda r: (r.began_at, r.rotation_id), reverse=True)
+    return sorted(found, key=lambda r: r.place, reverse=True)
 
 
 def put_rotation_secrets(tx: Transaction, rotation_id: str, secrets: RotationSecrets) -> None:

@@ -1,5 +1,6 @@
 """Backups kept by a rule, against a day-by-day simulation."""
 
+from collections.abc import Iterable
 from datetime import UTC, datetime, timedelta
 
 import pytest
@@ -7,9 +8,17 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from newknot.core.errors import FieldInvalid
-from newknot.core.keeping_rule import KeepingRule, kept
+from newknot.core.keeping_rule import KeepingRule
+from newknot.core.keeping_rule import kept as stays_of
 
 START = datetime(2026, 1, 1, 3, tzinfo=UTC)
+
+
+def kept(made: Iterable[datetime], rule: KeepingRule) -> set[datetime]:
+    """Those that stay, made in the order of their times."""
+    newest_first = sorted(set(made), reverse=True)
+    stay = stays_of(newest_first, rule) if newest_first else []
+    return {at for at, stays in zip(newest_first, stay, strict=True) if stays}
 
 
 def test_a_daily_backup_for_two_years_leaves_days_weeks_and_months() -> None:
@@ -48,3 +57,12 @@ def test_all_of_the_newest_day_are_kept_and_older_ones_of_a_day_are_not() -> Non
     assert START + timedelta(days=8) not in kept(
         [*newest, START + timedelta(days=8)], KeepingRule(1, 1, 1)
     )
+
+
+def test_a_clock_that_ran_ahead_or_back_lets_nothing_go_that_it_would_not() -> None:
+    rule = KeepingRule(7, 1, 1)
+    days = [START + timedelta(days=n) for n in range(6)]
+    ahead, back = START + timedelta(days=2000), START - timedelta(days=2000)
+    for wrong in (ahead, back):
+        assert stays_of([days[5], wrong, *days[4::-1]], rule) == [True] * 7
+        assert stays_of([wrong, *days[::-1]], rule) == [True] * 7

@@ -28,6 +28,7 @@ from newknot.core.merging.stamps import (
     STAMPS,
     Document,
     Stamp,
+    place_of_entry,
     put_together,
     units,
 )
@@ -359,7 +360,7 @@ def _with_parted(parts: Parts, lost: Sequence[tuple[str, list[Any]]]) -> Parts:
             by_id[secret_id] = max(by_id.get(secret_id, entry), entry, key=_text)
     if not by_id:
         return parts
-    earlier = sorted(by_id.values(), key=lambda e: (e[4], e[0]))
+    earlier = sorted(by_id.values(), key=place_of_entry)
     return {**parts, HISTORY: {**history, "earlier": earlier}}
 
 
@@ -380,7 +381,7 @@ def _parted(parts: Parts) -> dict[str, str]:
 
 
 def _is_parted(entry: object) -> bool:
-    return isinstance(entry, list) and len(entry) == 8
+    return isinstance(entry, list) and len(entry) > 7 and entry[7] == PARTED
 
 
 def _parts_joined(a: Parts, b: Parts) -> Parts:

@@ -22,7 +22,7 @@ from newknot.core.merging.merge import (
     held_entries,
     secret_ids,
 )
-from newknot.core.merging.stamps import unstamped
+from newknot.core.merging.stamps import place_of_entry, unstamped
 
 LOOSE_END = "LOOSE_END"
 BACK, GONE, DIFFERS, MADE = "back", "gone", "differs", "made"
@@ -107,7 +107,7 @@ def _with_newer(login_id: str, a: Parts, b: Parts, now: str) -> tuple[Parts, int
     if not newer and not replaced:
         return b, 0
     together = {entry[0]: entry for entry in (*earlier, *newer, *replaced)}
-    history = sorted(together.values(), key=lambda e: (e[4], e[0]))
+    history = sorted(together.values(), key=place_of_entry)
     return {**b, HISTORY: {**b.get(HISTORY, {}), "earlier": history}}, len(replaced)
 
 

@@ -112,6 +112,13 @@ def unstamped(document: Document | None) -> Document | None:
     return {k: v for k, v in document.items() if k not in (EDITION, STAMPS, ORDERS)}
 
 
+def place_of_entry(entry: list[Any]) -> tuple[str, str]:
+    """What the entries of a history are ordered by: when they ended, or, where the clock ran back,
+    the ninth part, which says after what they came.
+    """
+    return str(entry[8] if len(entry) > 8 else entry[4]), str(entry[0])
+
+
 def _order_of(document: Mapping[str, Any], name: str) -> list[str] | None:
     entries = document.get(name)
     return _names(name, entries) if isinstance(entries, list) else None
@@ -133,7 +140,7 @@ def _repeat(names: list[str]) -> bool:
 
 def _in_order(name: str, entries: Mapping[str, Any], order: list[str]) -> list[Any]:
     if name == "earlier":
-        return sorted(entries.values(), key=lambda entry: (entry[4], entry[0]))
+        return sorted(entries.values(), key=place_of_entry)
     if name in _AS_ONE:
         return [entries[one] for one in order if one in entries]
     places = {one: i for i, one in enumerate(order)}

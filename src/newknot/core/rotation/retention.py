@@ -25,7 +25,7 @@ def past_retention(
         return ()
     last = now - timedelta(days=keep_days)
     served = sorted(
-        (e for e in history if e.used and not e.field), key=lambda e: e.until_at, reverse=True
+        (e for e in history if e.used and not e.field), key=lambda e: e.place, reverse=True
     )
     remembered = {e.earlier_id for e in served[:history_depth]}
     return tuple(

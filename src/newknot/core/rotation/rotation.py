@@ -18,7 +18,9 @@ class RotationStep:
 
 @dataclass(frozen=True, slots=True)
 class Rotation:
-    """What lists may show of a rotation. is_sign_up: the login had no secret when it began."""
+    """What lists may show of a rotation. is_sign_up: the login had no secret when it began.
+    placed_at: where it stands in the order, if the clock ran back and `began_at` does not say it.
+    """
 
     rotation_id: str
     login_id: str
@@ -29,6 +31,12 @@ class Rotation:
     refusal: str = ""
     current_copied_at: datetime | None = None
     is_sign_up: bool = False
+    placed_at: datetime | None = None
+
+    @property
+    def place(self) -> tuple[datetime, str]:
+        """What rotations are ordered by."""
+        return self.placed_at or self.began_at, self.rotation_id
 
 
 @dataclass(frozen=True, slots=True)

@@ -23,9 +23,9 @@ from newknot.store.logins import get_card
 from newknot.store.merging import read_contents, write_restore
 from newknot.store.safeguards import get_safeguards, put_safeguards
 from newknot.store.vault import Vault, new_id
+from newknot.usecases.copies.backup_names import BackupName, name_of, read_name
 from newknot.usecases.errors import BackupNotVerified, BackupOfOtherKey, BackupUnknown
 
-_NAME = re.compile(r"newknot-(?:([0-9a-f]{8})-)?(\d{8}-\d{6})(?:-\d+)?\.vault")
 _OLD_VERSION = re.compile(r"\.version-\d+$")
 FAILED_SUFFIX = ".failed"
 """What a copy is called that was found not to give everything back."""
@@ -33,12 +33,20 @@ FAILED_SUFFIX = ".failed"
 
 @dataclass(frozen=True, slots=True)
 class Backup:
-    """A sealed copy of the vault. size_bytes; path on this machine."""
+    """A sealed copy of the vault. size_bytes; path on this machine. changes: how many the vault had
+    seen; -1 where that is not known.
+    """
 
     name: str
     path: Path
     size_bytes: int
     made_at: datetime
+    changes: int = -1
+
+    @property
+    def place(self) -> tuple[int, datetime, str]:
+        """What copies are ordered by: what was made after what, whatever the clock said."""
+        return self.changes, self.made_at, self.name
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,8 +74,8 @@ def make_backup(vault: Vault, folder: Path, *, now: datetime) -> Backup:
     `VaultFolderRefused`, `DiskFull`.
     """
     try:
-        path = _free_path(vault, folder, now)
         before = vault.counter
+        path = _free_path(vault, folder, now)
         write_copy(vault, path)
         try:
             require_whole_copy(vault, path, least_counter=before)
@@ -78,8 +86,8 @@ def make_backup(vault: Vault, folder: Path, *, now: datetime) -> Backup:
         # Noted only now: the day shown is that of the last good one.
         with vault.transaction() as tx:
             put_safeguards(tx, vault, replace(get_safeguards(vault), last_backup_at=now))
-        made = Backup(path.name, path, path.stat().st_size, now)
-        _drop_old(vault, folder, get_safeguards(vault).keeping, made, now)
+        made = Backup(path.name, path, path.stat().st_size, now, before)
+        _drop_old(vault, folder, get_safeguards(vault).keeping, made)
         return made
     except OSError as error:
         if error.errno in (ENOSPC, EDQUOT):
@@ -104,8 +112,9 @@ def list_backups(vault: Vault, folder: Path) -> list[Backup]:
     """All copies of this vault, newest first: those in the folder, and those that were kept beside
     the vault before it was brought to a newer version.
     """
+    # Those from before a migration have no count, and are older than any that has one.
     every = [*_by_rule(vault, folder), *_before_migrations(vault)]
-    return sorted(every, key=lambda one: (one.made_at, one.name), reverse=True)
+    return sorted(every, key=lambda one: one.place, reverse=True)
 
 
 def _before_migrations(vault: Vault) -> list[Backup]:
@@ -122,11 +131,11 @@ def _by_rule(vault: Vault, folder: Path) -> list[Backup]:
     """Those that the rule counts: made by an act or by schedule, into the folder."""
     found: list[Backup] = []
     for path in folder.glob("newknot-*.vault") if folder.is_dir() else ():
-        named = _NAME.fullmatch(path.name)
-        if named is None or not _is_of(vault, path, named[1]):
+        named = read_name(path.name)
+        if named is None or not _is_of(vault, path, named.vault):
             continue
-        at = datetime.strptime(named[2], "%Y%m%d-%H%M%S").replace(tzinfo=UTC)
-        found.append(Backup(path.name, path, path.stat().st_size, at))
+        size_bytes = path.stat().st_size
+        found.append(Backup(path.name, path, size_bytes, named.made_at, named.changes))
     return found
 
 
@@ -193,18 +202,18 @@ def _parts_of(
     return {}
 
 
-def _drop_old(vault: Vault, folder: Path, rule: KeepingRule, made: Backup, now: datetime) -> None:
-    """The rule counts this vault's own, and none that a clock which ran ahead has dated."""
-    backups = [one for one in _by_rule(vault, folder) if one.made_at <= now]
+def _drop_old(vault: Vault, folder: Path, rule: KeepingRule, made: Backup) -> None:
+    """The rule counts this vault's own."""
+    backups = sorted(_by_rule(vault, folder), key=lambda one: one.place, reverse=True)
     stay = kept((one.made_at for one in backups), rule)
-    for one in backups:
-        if one.made_at not in stay and one.name != made.name:
+    for one, stays in zip(backups, stay, strict=True):
+        if not stays and one.name != made.name:
             one.path.unlink(missing_ok=True)
 
 
-def _is_of(vault: Vault, path: Path, named_id: str | None) -> bool:
+def _is_of(vault: Vault, path: Path, named_id: str) -> bool:
     """By its name; one from before names bore the vault says it itself."""
-    if named_id is not None:
+    if named_id:
         return named_id == _short_id(vault)
     return vault_id_of(path) == vault.vault_id
 
@@ -233,15 +242,15 @@ def _path_of(vault: Vault, folder: Path, name: str) -> Path:
     for one in _before_migrations(vault):
         if one.name == name:
             return one.path
-    if not _NAME.fullmatch(name) or not (folder / name).is_file():
+    if read_name(name) is None or not (folder / name).is_file():
         raise BackupUnknown()
     return folder / name
 
 
 def _free_path(vault: Vault, folder: Path, now: datetime) -> Path:
-    stem = f"newknot-{_short_id(vault)}-{now:%Y%m%d-%H%M%S}"
+    named = BackupName(_short_id(vault), now, vault.counter)
     for number in range(1000):
-        path = folder / (f"{stem}-{number}.vault" if number else f"{stem}.vault")
+        path = folder / name_of(named, number)
         if not path.exists():
             create_private(path)
             return path

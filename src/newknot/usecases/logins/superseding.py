@@ -14,6 +14,7 @@ from newknot.core.login import (
     Origin,
     SecretField,
 )
+from newknot.core.place_in_time import place_after
 from newknot.core.secret import Secret
 from newknot.store.logins import get_history, put_history
 from newknot.store.vault import Transaction, Vault, new_id
@@ -40,9 +41,11 @@ def superseded(
     if not len(secret):
         return
     earlier_id = secret_id or new_id()
-    earlier = EarlierSecret(earlier_id, secret, origin, since_at, until_at, used, field)
-    history = get_history(vault, login_id)
-    kept = (one for one in history if one.earlier_id != earlier_id)
+    kept = [one for one in get_history(vault, login_id) if one.earlier_id != earlier_id]
+    placed_at = place_after(until_at, (one.place[0] for one in kept))
+    earlier = EarlierSecret(
+        earlier_id, secret, origin, since_at, until_at, used, field, placed_at=placed_at
+    )
     put_history(tx, login_id, (*kept, earlier))
 
 

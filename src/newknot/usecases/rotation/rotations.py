@@ -11,6 +11,7 @@ from newknot.core.login import (
     checked_secret_text,
     checked_text,
 )
+from newknot.core.place_in_time import place_after
 from newknot.core.policy import NamedPolicy, SitePolicy
 from newknot.core.rotation import (
     OPEN_STATES,
@@ -85,6 +86,7 @@ def begin_rotation(
             now,
             (),
             is_sign_up=not card.has_secret,
+            placed_at=place_after(now, (one.place[0] for one in list_rotations(vault))),
         )
         return _stage(tx, vault, rotation, wish, RotationSecrets(None, None), random, now)
 

@@ -17,6 +17,7 @@ from newknot.store.copies import vault_version_of
 from newknot.store.database import create_private, migrations
 from newknot.store.errors import DiskFull, VaultExists, VaultFolderRefused, VaultNewer
 from newknot.store.vault import Vault
+from newknot.usecases.copies.backup_names import read_name
 from newknot.usecases.copies.bundles import merge_in
 from newknot.usecases.errors import BackupUnknown, NoCopy, NothingHeld
 from newknot.usecases.vault.keeper import Keeper
@@ -46,7 +47,12 @@ def copies_beside(keeper: Keeper) -> list[CopyBeside]:
         for path in _paths_beside(keeper)
         if vault_version_of(path) is not None
     ]
-    return sorted(found, key=lambda one: (one.made_at, one.name), reverse=True)
+    return sorted(found, key=_place, reverse=True)
+
+
+def _place(one: CopyBeside) -> tuple[int, datetime, str]:
+    named = read_name(one.name)
+    return named.changes if named is not None else -1, one.made_at, one.name
 
 
 def place_beside(keeper: Keeper, name: str) -> None:
