@@ -90,12 +90,15 @@ class Api:
         answer = self.ok("POST", f"logins/{login_id}/secret", {"purpose": "copy"})
         return str(answer["secret"])
 
+    def earlier_secret(self, login_id: str, earlier_id: str) -> str:
+        """One of its history."""
+        path = f"logins/{login_id}/history/{earlier_id}/secret"
+        return str(self.ok("POST", path, {"purpose": "copy"})["secret"])
+
     def earlier_secrets(self, login_id: str) -> set[str]:
         """Every secret of its history."""
-        path = f"logins/{login_id}"
-        ids = [one["earlier_id"] for one in self.ok("GET", path)["history"]]
-        shown = (self.ok("POST", f"{path}/history/{i}/secret", {"purpose": "copy"}) for i in ids)
-        return {str(one["secret"]) for one in shown}
+        history = self.ok("GET", f"logins/{login_id}")["history"]
+        return {self.earlier_secret(login_id, one["earlier_id"]) for one in history}
 
 
 def make_api(folder: Path, clock: HandClock, *corpora: Corpus) -> Api:

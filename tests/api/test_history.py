@@ -1,6 +1,12 @@
 """Earlier secrets: compared, restored as rotations, let go on purpose alone."""
 
-from tests.api.conftest import Api
+from datetime import timedelta
+from pathlib import Path
+
+import pytest
+
+from tests.api.conftest import Api, make_api
+from tests.api.test_bundles import merged, taken_out
 from tests.api.test_outside import switch
 
 DAY_S = 86_400.0
@@ -78,3 +84,53 @@ def test_earlier_secrets_go_only_by_setting_and_on_purpose(api: Api) -> None:
     assert len(history(api, login_id)) == 1
     assert api.secret_of(login_id) == "three-piers"
     assert switch(api, history_keep_days=-1) is not None
+
+
+@pytest.mark.parametrize("years", [5, -5])
+@pytest.mark.parametrize("restarted", [True, False])
+def test_a_clock_that_leapt_lets_nothing_go_and_is_said(
+    api: Api, tmp_path: Path, years: int, restarted: bool
+) -> None:
+    login_id = replaced(api, "one-lantern", "two-orchards", "three-piers", days=100)
+    binned = api.add("Lumen")["login_id"]
+    api.ok("DELETE", f"logins/{binned}", **api.proof())
+    assert switch(api, history_keep_days=1000) is None
+    at = api.clock.at
+    api.clock.at = at + timedelta(days=365 * years)
+    assert api.ok("GET", "history/past-retention")["secret_count"] == 0
+    api.ok("DELETE", "history/past-retention", **api.proof())
+    api.keeper.lock()
+    if restarted:
+        api = make_api(tmp_path, api.clock)
+    api.enter()
+    assert len(history(api, login_id)) == 2
+    assert [one["login_id"] for one in api.ok("GET", "logins/bin")] == [binned]
+    leap = api.ok("GET", "vault/session")["clock_leap"]
+    assert leap["after"][:4] == str(api.clock.at.year) and leap["before"][:4] == "2027"
+    api.clock.at = at + timedelta(minutes=1)
+    api.clock.boot += 60
+    api.keeper.look_at_clock()
+    assert api.ok("GET", "vault/session")["clock_leap"]["after"] == f"{api.clock.at:%FT%TZ}"
+    for _ in range(25):
+        api.clock.pass_s(3600)
+        api.keeper.touch(7200)
+        api.keeper.look_at_clock()
+    api.enter()
+    assert api.ok("GET", "vault/session")["clock_leap"] is None
+    api.keeper.lock()
+
+
+def test_the_history_stands_in_its_order_whatever_the_clock_says(api: Api, other: Api) -> None:
+    login = api.add(secret={"own": "one-lantern"})["login_id"]
+    for n, own in enumerate(("two-orchards", "three-piers", "four-gantries")):
+        api.clock.at += timedelta(days=(400, -900, 200)[n])
+        title = {"title": "Gantry Rentals"}
+        api.ok("PUT", f"logins/{login}", {**title, "secret": {"own": own}})
+    assert secrets_in_order(api, login) == ["one-lantern", "two-orchards", "three-piers"]
+    merged(other, taken_out(api))
+    assert secrets_in_order(other, login) == ["one-lantern", "two-orchards", "three-piers"]
+
+
+def secrets_in_order(api: Api, login: str) -> list[str]:
+    ids = [str(one["earlier_id"]) for one in reversed(history(api, login))]
+    return [api.earlier_secret(login, one) for one in ids]

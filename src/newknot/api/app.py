@@ -27,6 +27,7 @@ _log = logging.getLogger("newknot")
 IDLE_LOOK_S = 1.0
 BACKUP_LOOK_S = 60.0
 READ_LOOK_S = 0.2
+CLOCK_LOOK_S = 20.0
 ROUTERS = (
     vault,
     draws,
@@ -81,6 +82,7 @@ def make_app(keeper: Keeper, *, port: int, web_folder: Path) -> Guard:
             asyncio.create_task(_each(IDLE_LOOK_S, keeper.lock_if_idle)),
             asyncio.create_task(_each(BACKUP_LOOK_S, keeper.backup_if_due)),
             asyncio.create_task(_each(READ_LOOK_S, keeper.read_on)),
+            asyncio.create_task(_each(CLOCK_LOOK_S, keeper.look_at_clock)),
         ]
         asyncio.get_running_loop().run_in_executor(None, warm)
         yield

@@ -2801,6 +2801,22 @@ export interface components {
             path: string;
         };
         /**
+         * ClockLeapOut
+         * @description What the machine's clock said before and after it leapt.
+         */
+        ClockLeapOut: {
+            /**
+             * After
+             * Format: date-time
+             */
+            after: string;
+            /**
+             * Before
+             * Format: date-time
+             */
+            before: string;
+        };
+        /**
          * CodeKeyIn
          * @description The key of a login's codes: Base32, or an otpauth address.
          */
@@ -4654,11 +4670,13 @@ export interface components {
          * SessionState
          * @description Seconds until the vault locks itself; what of the file is damaged or older, and
          *     which key slots were mended from their twin, in words. read_count, record_count: how far the
-         *     vault has read itself through since it was opened.
+         *     vault has read itself through since it was opened. clock_leap: while it stands, nothing is
+         *     deleted by its date.
          */
         SessionState: {
             /** Clipboard Clear S */
             clipboard_clear_s: number;
+            clock_leap: components["schemas"]["ClockLeapOut"] | null;
             /** Damaged */
             damaged: string[];
             /** Is Older Copy */

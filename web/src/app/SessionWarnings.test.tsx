@@ -14,6 +14,7 @@ const SESSION: Schema["SessionState"] = {
   mended: [],
   read_count: 9,
   record_count: 9,
+  clock_leap: null,
 };
 
 test("a vault that is whole says nothing", () => {
@@ -37,4 +38,10 @@ test("damage is counted and named, a mended key slot is told", () => {
   expect(screen.getByRole("alert").textContent).toContain("8 records");
   expect(screen.getByRole("alert").textContent).toContain("login 5 …");
   expect(screen.getByRole("status").textContent).toContain("(passphrase)");
+});
+
+test("a clock that leapt is said with both its times", () => {
+  const clock_leap = { before: "2026-11-20T10:00:00Z", after: "2031-01-05T10:00:00Z" };
+  mount(<SessionWarnings session={{ ...SESSION, clock_leap }} />);
+  expect(screen.getByRole("status").textContent).toMatch(/leapt from .*2026.* to .*2031/);
 });

@@ -1,6 +1,6 @@
 import { Button } from "antd";
 import { answer, client, type Schema } from "../api/client";
-import { count } from "../domain/moments";
+import { count, day } from "../domain/moments";
 
 /** An older copy put back, or damaged records: said before anything else. */
 export function SessionWarnings({ session }: { session: Schema["SessionState"] | undefined }) {
@@ -17,6 +17,13 @@ export function SessionWarnings({ session }: { session: Schema["SessionState"] |
             former copy back, or changes were lost. Nothing can be written until you answer.
           </span>
           <Button onClick={() => void accept()}>Go on with this copy</Button>
+        </div>
+      )}
+      {session.clock_leap && (
+        <div className="warning" role="status">
+          <b>The clock of this machine leapt</b> from {day(session.clock_leap.before)} to{" "}
+          {day(session.clock_leap.after)}, or was off for long. Until it has gone as it should for a
+          day, nothing is deleted by its date: not the bin, not what is past its keeping time.
         </div>
       )}
       {session.mended.length > 0 && (

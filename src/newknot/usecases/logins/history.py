@@ -163,10 +163,12 @@ def delete_earlier(vault: Vault, login_id: str, earlier_id: str) -> None:
         _let_go(tx, vault, login_id, {earlier_id})
 
 
-def history_past_retention(vault: Vault, *, now: datetime) -> dict[str, set[str]]:
-    """Earlier secrets past the retention that the safeguards set, by login."""
+def history_past_retention(vault: Vault, *, now: datetime, steady: bool) -> dict[str, set[str]]:
+    """Earlier secrets past the retention that the safeguards set, by login. steady: whether the
+    clock is to be believed; while it is not, nothing is past its day.
+    """
     keep_days = get_safeguards(vault).history_keep_days
-    if not keep_days:
+    if not keep_days or not steady:
         return {}
     policies = NamedPolicies(list_policies(vault))
     held = _held_by_rotations(vault)
@@ -186,10 +188,10 @@ def history_past_retention(vault: Vault, *, now: datetime) -> dict[str, set[str]
     return found
 
 
-def delete_past_retention(vault: Vault, *, now: datetime) -> int:
+def delete_past_retention(vault: Vault, *, now: datetime, steady: bool) -> int:
     """Deletes all of them for good. Answers how many."""
     with vault.transaction() as tx:
-        found = history_past_retention(vault, now=now)
+        found = history_past_retention(vault, now=now, steady=steady)
         for login_id, gone in found.items():
             _let_go(tx, vault, login_id, gone)
     return sum(map(len, found.values()))

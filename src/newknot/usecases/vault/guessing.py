@@ -5,6 +5,7 @@ from contextlib import suppress
 from pathlib import Path
 
 from newknot.usecases.errors import TooManyGuesses
+from newknot.usecases.kept_file import keep
 
 FREE_TRIES = 3
 LONGEST_WAIT_S = 60.0
@@ -50,9 +51,4 @@ class GuessBrake:
         """A folder that takes nothing makes no guess free in this run, and stops no entry."""
         if self._kept is None or (not self._wrong and not self._kept.exists()):
             return
-        with suppress(OSError):
-            self._kept.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
-            fresh = self._kept.with_suffix(".new")
-            fresh.write_text(json.dumps({"wrong": self._wrong, "open_at_s": self._open_at_s}))
-            fresh.chmod(0o600)
-            fresh.replace(self._kept)
+        keep(self._kept, json.dumps({"wrong": self._wrong, "open_at_s": self._open_at_s}))

@@ -25,6 +25,7 @@ from newknot.usecases.errors import BackupFailed, VaultBusy, VaultLocked
 from newknot.usecases.logins.logins import empty_bin
 from newknot.usecases.progress import Progress
 from newknot.usecases.rotation.driving import Drive
+from newknot.usecases.vault.clock_watch import ClockWatch
 from newknot.usecases.vault.guessing import GuessBrake
 from newknot.usecases.vault.reading_through import ReadThrough
 from newknot.usecases.vault.sessions import Sessions
@@ -73,6 +74,7 @@ class Keeper:
         self.refused_corpora = list(refused_corpora)
         self.sessions = Sessions()
         self.brake = GuessBrake(state_folder / "guesses.json")
+        self.clock_watch = ClockWatch(clock, state_folder / "clock.json")
         self.draws = DrawRing()
         self.spaces = SpaceShelf()
         self.likeness = Likeness()
@@ -149,7 +151,8 @@ class Keeper:
         self.brake.right()
         if not vault.is_older_copy:
             note_passphrase(vault, passphrase, now=self.clock.now())
-            empty_bin(vault, now=self.clock.now(), only_expired=True)
+            if self.dates_hold():
+                empty_bin(vault, now=self.clock.now(), only_expired=True)
         return self.take(vault)
 
     def prove(self, passphrase: str) -> None:
@@ -235,6 +238,16 @@ class Keeper:
             self.backup_problem = error
         except Exception as error:
             self.backup_problem = BackupFailed(kind=type(error).__name__)
+
+    def look_at_clock(self) -> None:
+        """While a vault is open, whether the machine's clock goes as it should."""
+        if self.is_unlocked:
+            self.clock_watch.look()
+
+    def dates_hold(self) -> bool:
+        """Whether what is past its day by the clock may be let go."""
+        self.clock_watch.look()
+        return self.clock_watch.leap is None
 
     def read_on(self) -> None:
         """Reads the vault through, a slice at a time."""

@@ -54,7 +54,8 @@ def delete_earlier(login_id: str, earlier_id: str, work: WorkDep) -> Response:
 @router.get("/history/past-retention")
 def past_retention(work: WorkDep) -> PastRetention:
     """How many earlier secrets are past what the safeguards set, of how many logins."""
-    found = use.history_past_retention(work.vault, now=work.now)
+    steady = work.keeper.dates_hold()
+    found = use.history_past_retention(work.vault, now=work.now, steady=steady)
     return PastRetention(secret_count=sum(map(len, found.values())), login_count=len(found))
 
 
@@ -62,5 +63,6 @@ def past_retention(work: WorkDep) -> PastRetention:
 def delete_past_retention(work: WorkDep) -> PastRetention:
     """Deletes them for good; answers what is left of them."""
     work.require(Act.DELETE)
-    use.delete_past_retention(work.vault, now=work.now)
+    steady = work.keeper.dates_hold()
+    use.delete_past_retention(work.vault, now=work.now, steady=steady)
     return past_retention(work)

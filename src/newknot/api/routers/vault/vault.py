@@ -15,6 +15,7 @@ from newknot.api.schemas.check.strength import (
 )
 from newknot.api.schemas.drawing.draws import PassphraseOut
 from newknot.api.schemas.vault.vault import (
+    ClockLeapOut,
     CopyBesideOut,
     OpenSession,
     PassphraseIn,
@@ -121,6 +122,7 @@ def lock_vault(session: SessionDep, keeper: KeeperDep, request: Request) -> Resp
 def session_state(work: WorkDep) -> SessionState:
     """Time left, and what is to be said of the file. Does not extend the time."""
     safeguards = get_safeguards(work.vault)
+    leap = work.keeper.clock_watch.leap
     return SessionState(
         seconds_left=work.keeper.seconds_left(),
         lock_after_s=safeguards.lock_after_s,
@@ -134,6 +136,7 @@ def session_state(work: WorkDep) -> SessionState:
         ],
         read_count=work.keeper.reading.done,
         record_count=work.keeper.reading.total,
+        clock_leap=ClockLeapOut(before=leap.before, after=leap.after) if leap else None,
     )
 
 

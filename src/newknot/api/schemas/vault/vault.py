@@ -55,10 +55,18 @@ class SessionOut(Shape):
     damaged_count: int
 
 
+class ClockLeapOut(Shape):
+    """What the machine's clock said before and after it leapt."""
+
+    before: datetime
+    after: datetime
+
+
 class SessionState(Shape):
     """Seconds until the vault locks itself; what of the file is damaged or older, and
     which key slots were mended from their twin, in words. read_count, record_count: how far the
-    vault has read itself through since it was opened."""
+    vault has read itself through since it was opened. clock_leap: while it stands, nothing is
+    deleted by its date."""
 
     seconds_left: float
     lock_after_s: int
@@ -69,6 +77,7 @@ class SessionState(Shape):
     mended: list[str]
     read_count: int
     record_count: int
+    clock_leap: ClockLeapOut | None
 
 
 class ProofIn(PassphraseIn):
