@@ -1,8 +1,10 @@
 """A vault carried to another device in a sealed bundle, and merged when both come together."""
 
 import os
-from datetime import datetime
+from datetime import UTC, datetime
 from typing import Any
+
+import pytest
 
 from newknot.crypto.bundle import seal_bundle
 from newknot.exchange.bundle import write_content
@@ -343,6 +345,26 @@ def test_texts_that_both_sides_changed_are_kept_until_they_are_settled(
     assert api.refused("DELETE", f"{path}/texts/{gone}") == "403 proof_needed"
     left = api.ok("DELETE", f"{path}/texts/{gone}", **api.proof())["other_texts"]
     assert gone not in {t["text_id"] for t in left}
+
+
+@pytest.mark.parametrize("later", [True, False])
+def test_of_as_many_changes_the_later_is_current_and_the_other_kept(
+    api: Api, other: Api, later: bool
+) -> None:
+    login = api.add("Gantry", notes="by the day", secret={"own": "rope-and-plank"})["login_id"]
+    merged(other, taken_out(api))
+    hours = (1, 5) if later else (5, 1)
+    for copy, hour, word in zip((api, other), hours, ("truss", "chain"), strict=True):
+        copy.clock.at = datetime(2026, 11, 26, hour, tzinfo=UTC)
+        body = {"title": "Gantry", "notes": word, "secret": {"own": f"{word}-and-bolt"}}
+        copy.ok("PUT", f"logins/{login}", body)
+    merged(api, taken_out(other))
+    merged(other, taken_out(api))
+    word = "chain" if later else "truss"
+    for copy in (api, other):
+        assert copy.ok("GET", f"logins/{login}")["notes"] == word
+        assert copy.secret_of(login) == f"{word}-and-bolt"
+        assert len(texts(copy, login)) == 1 and len(copy.earlier_secrets(login)) == 2
 
 
 def test_a_copy_that_is_only_behind_parts_no_text(api: Api, other: Api) -> None:

@@ -66,7 +66,7 @@ def _parts(vault: SealedFile, label: Label, record_id: str) -> dict[str, dict[st
     return parts
 
 
-def write_restore(tx: Transaction, ours: Contents, restore: Restore) -> None:
+def write_restore(tx: Transaction, vault: SealedFile, ours: Contents, restore: Restore) -> None:
     """Writes what a restore changes: a change like any other, with new stamps. What goes is not
     noted as deleted: another copy that still has it loses nothing by a merge.
     """
@@ -82,5 +82,5 @@ def write_restore(tx: Transaction, ours: Contents, restore: Restore) -> None:
                     fresh = unstamped(document) or {}
                     if not known and record_id in ours.removed:
                         known_of_it = stamps_of_gone(ours.removed[record_id], part)
-                        fresh = risen(fresh, known_of_it, tag=new_tag())
+                        fresh = risen(fresh, known_of_it, tag=new_tag(vault, {}))
                     tx.put(Label[label], record_id, packed(fresh), part=int(part))

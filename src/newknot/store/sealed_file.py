@@ -1,6 +1,7 @@
 """One open vault file: its connection, keys and manifest, and its records as they are sealed."""
 
 import sqlite3
+import time
 from collections.abc import Callable, Collection
 from threading import RLock
 from typing import Any, TypeVar
@@ -22,7 +23,7 @@ class SealedFile:
     """What reading and writing share. Safe for threads: one lock serialises the one connection.
 
     damaged: records that are not what the manifest says; they are never half-read. pending: what
-    the transaction under way has changed so far.
+    the transaction under way has changed so far. wall_s: seconds since 1970.
     """
 
     def __init__(self, connection: sqlite3.Connection, vault_key: bytes, vault_id: bytes) -> None:
@@ -35,6 +36,7 @@ class SealedFile:
         self.pending: dict[Key, Entry | None] | None = None
         self.kept: dict[Key, Kept] = {}
         self.damaged: list[tuple[Key, Label | None]] = []
+        self.wall_s: Callable[[], float] = time.time
 
     def load(self) -> None:
         """Reads the manifest and holds every record's revision and tag against it.

@@ -2,7 +2,8 @@
 
 The result is a join: the order of merging does not matter, and merging twice changes nothing (a
 state-based replicated data type: M. Shapiro et al., 2011). Of one unit changed on both sides the
-greater stamp counts, and equal stamps are told apart by tags: no clock is trusted. A secret that
+greater stamp counts: what was changed more often, and of as many changes the later by the copies'
+clocks. Nothing rests on a clock: what gives way is kept. A secret that
 lost so is kept in the history, as one that may have served, unless the other copy knew it and left
 it behind. A text that lost so is kept beside the other until it is settled. What was deleted for
 good in one copy goes in another that holds nothing that was not known when it was; else it is kept

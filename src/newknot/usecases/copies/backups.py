@@ -162,7 +162,7 @@ def restore_backup(vault: Vault, folder: Path, name: str, *, now: datetime) -> l
     with vault.transaction() as tx:
         ours = read_contents(vault)
         restore = restored(ours, then, now=now.isoformat(), new_id=new_id)
-        write_restore(tx, ours, restore)
+        write_restore(tx, vault, ours, restore)
     return _lines(ours, then, restore)
 
 

@@ -296,6 +296,7 @@ class Keeper:
     def take(self, vault: Vault) -> tuple[str, str]:
         """An opened vault is the one that is held; both halves of a new session."""
         self.placed = False
+        vault.wall_s = lambda: self.clock.now().timestamp()
         with self._changing:
             if self._vault is not None:
                 vault.close()

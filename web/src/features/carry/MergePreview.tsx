@@ -94,6 +94,8 @@ export function MergePreview(props: { bundle: Schema["BundleHeld"]; onLeave: () 
         {facts.lines.length === 0
           ? "It has nothing that is not here already."
           : `Merging changes ${count(logins.length, "login")} here${others ? ` and ${count(others, "other record")}` : ""}. Each change since the copies parted is kept.`}
+        {facts.lines.some((line) => line.what === "parted") &&
+          " What both changed is taken from where it was changed more often, or else later."}
       </p>
       <ProblemNote problem={problem} />
       <div className="row">
