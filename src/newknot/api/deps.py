@@ -1,13 +1,16 @@
 """What routes are given: the keeper, the session that both halves name, the vault for one call."""
 
 from collections.abc import AsyncIterator
+from contextlib import suppress
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Annotated, Literal
 
 from fastapi import Depends, Request
 
+from newknot.core.errors import NewKnotError
 from newknot.core.safeguards import Act
+from newknot.store.accesses import Access, note_access
 from newknot.store.vault import Vault
 from newknot.usecases.errors import RevealSwitchedOff, SessionUnknown, VaultLocked
 from newknot.usecases.vault.keeper import Keeper
@@ -65,6 +68,9 @@ async def session_or_no_vault(request: Request) -> None:
         await session_of(request)
 
 
+_GIVEN = {"reveal": "shown", "copy": "copied"}
+
+
 @dataclass(frozen=True, slots=True)
 class Work:
     """One call on the unlocked vault."""
@@ -83,6 +89,12 @@ class Work:
         if purpose == "reveal" and not get_safeguards(self.vault).reveal_allowed:
             raise RevealSwitchedOff()
         self.require(Act.REVEAL if purpose == "reveal" else Act.COPY)
+
+    def given(self, what: str, purpose: str, login_id: str = "") -> None:
+        """Notes that a secret went out; that it cannot be noted keeps nobody from it."""
+        access = Access(self.now, f"{what} {_GIVEN.get(purpose, purpose)}", login_id)
+        with suppress(NewKnotError), self.vault.transaction() as tx:
+            note_access(tx, self.vault, access)
 
     def require(self, act: Act) -> None:
         """Raises `ProofNeeded` where the safeguards ask for one before this act."""

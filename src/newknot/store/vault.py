@@ -60,6 +60,7 @@ class Vault(SealedFile):
         self.path = path
         self._anchor = anchor
         self._transaction: Transaction | None = None
+        self._quiet_writes = 0
         self.is_older_copy = False
         self.slots: dict[SlotKind, Slot] = {}
         self.mended: list[SlotKind] = []
@@ -219,6 +220,11 @@ class Vault(SealedFile):
             self.is_older_copy = False
             self._anchor.write(counter=self.manifest.counter, head_tag=self.manifest.head_tag)
 
+    @property
+    def changes_of_contents(self) -> int:
+        """The change counter without what merely notes that something was looked at."""
+        return self.counter - self._quiet_writes
+
     @contextmanager
     def transaction(self) -> Iterator["Transaction"]:
         """All writes of the block become durable together, or none. Nests into the outer one."""
@@ -241,6 +247,8 @@ class Vault(SealedFile):
                 self._transaction = self.pending = None
             if staged is not None:
                 self._settled(staged)
+                labels = {one.label for one in under_way.changes.values() if one is not None}
+                self._quiet_writes += labels == {Label.TAKEN_OUT}
                 self.kept.update(under_way.decoded)
 
     def _settled(self, staged: Staged) -> None:

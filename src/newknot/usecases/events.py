@@ -6,6 +6,7 @@ from datetime import datetime
 from enum import StrEnum
 
 from newknot.core.login import LoginCard
+from newknot.store.accesses import list_accesses
 from newknot.store.checks import get_check
 from newknot.store.errors import RecordDamaged
 from newknot.store.logins import get_history, list_cards
@@ -24,6 +25,7 @@ class EventKind(StrEnum):
     WAIVER = "waiver"
     CHECK = "check"
     BACKUP = "backup"
+    ACCESS = "access"
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,6 +78,9 @@ def list_events(vault: Vault) -> list[Event]:
     backup_at = get_safeguards(vault).last_backup_at
     if backup_at is not None:
         found.append(Event(backup_at, EventKind.BACKUP, "last sealed backup"))
+    for access in reversed(list_accesses(vault)):
+        login_id = access.login_id if access.login_id in known else None
+        found.append(Event(access.at, EventKind.ACCESS, access.says, login_id))
     return sorted(found, key=lambda event: event.at, reverse=True)
 
 

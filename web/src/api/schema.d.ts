@@ -3123,7 +3123,7 @@ export interface components {
          * @description What an event is about.
          * @enum {string}
          */
-        EventKind: "login" | "secret" | "rotation" | "waiver" | "check" | "backup";
+        EventKind: "login" | "secret" | "rotation" | "waiver" | "check" | "backup" | "access";
         /**
          * EventOut
          * @description What happened when; title: of the login, null where it was none or is gone.

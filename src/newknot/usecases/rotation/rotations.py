@@ -62,6 +62,11 @@ class StageWish:
     earlier_id: str | None = None
 
 
+def login_of(vault: Vault, rotation_id: str) -> str:
+    """The login that a rotation is of. Raises `RecordMissing`."""
+    return get_rotation(vault, rotation_id).login_id
+
+
 def begin_rotation(
     vault: Vault, login_id: str, wish: StageWish, *, random: RandomSource, now: datetime
 ) -> Rotation:

@@ -85,7 +85,7 @@ class Likeness:
     def look_through(self, vault: Vault) -> None:
         """Reads every secret once, and again only after a change of the vault."""
         with self._lock:
-            if self._counter == vault.counter:
+            if self._counter == vault.changes_of_contents:
                 return
             of: dict[bytes, str | None] = {}
             count = 0
@@ -95,7 +95,8 @@ class Likeness:
                     of.update(dict.fromkeys(_prints(vault, secret.reveal()), card.title))
             for known in get_passphrases(vault):
                 of.update(dict.fromkeys(known.fingerprints))
-            self._of, self._counter, self.secrets_count = of, vault.counter, count
+            self._of, self._counter = of, vault.changes_of_contents
+            self.secrets_count = count
 
     def alike(self, vault: Vault, text: str) -> set[str | None]:
         """Titles of logins whose secret the text resembles; None for a passphrase of the vault."""

@@ -16,10 +16,11 @@ const KINDS: Record<Schema["EventKind"], string> = {
   waiver: "waivers",
   check: "checks",
   backup: "backups",
+  access: "secrets shown, copied, taken out",
 };
 const COLUMNS = { gridTemplateColumns: "190px minmax(0, 260px) minmax(0, 1fr)" };
 
-/** What happened, when, and to which login: told from what is kept anyway, never a secret. */
+/** What happened, when, and to which login: told from what is kept, never a secret. */
 export default function EventsPage() {
   const { data, error } = useQuery(queries.events());
   const [text, setText] = useState("");
@@ -44,7 +45,7 @@ export default function EventsPage() {
           <Select<Schema["EventKind"] | "all">
             aria-label="Kind of event"
             value={kind ?? "all"}
-            className="wide-190"
+            className="wide-260"
             onChange={(value) => setKind(value === "all" ? null : value)}
             options={[
               { value: "all", label: "everything" },

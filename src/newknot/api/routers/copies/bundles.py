@@ -32,6 +32,7 @@ def take_out(body: BundleOut, work: WorkDep) -> Response:
     work.require(Act.EXPORT)
     if body.recipient is not None:
         file = use.take_out_for(work.vault, recipient=body.recipient, now=work.now)
+        work.given("the vault", "taken out as a bundle for another vault")
         return Response(file, media_type="application/jose")
     file = use.take_out(
         work.vault,
@@ -40,6 +41,7 @@ def take_out(body: BundleOut, work: WorkDep) -> Response:
         corpora=work.keeper.corpora,
         now=work.now,
     )
+    work.given("the vault", "taken out as a sealed bundle")
     return Response(file, media_type="application/jose")
 
 

@@ -28,14 +28,18 @@ router = APIRouter(prefix="/exports", tags=["import and export"])
 def logins_csv(work: WorkDep) -> Response:
     """All logins as CSV, every secret in the clear."""
     work.require(Act.EXPORT)
-    return Response(_csv(work), media_type="text/csv; charset=utf-8")
+    file = _csv(work)
+    work.given("all logins", "taken out as CSV in the clear")
+    return Response(file, media_type="text/csv; charset=utf-8")
 
 
 @router.post("/cxf")
 def logins_cxf(work: WorkDep) -> Response:
     """All logins in the Credential Exchange Format, every secret in the clear."""
     work.require(Act.EXPORT)
-    return Response(_cxf(work), media_type="application/json")
+    file = _cxf(work)
+    work.given("all logins", "taken out as CXF in the clear")
+    return Response(file, media_type="application/json")
 
 
 @router.get("/losses")
@@ -58,6 +62,7 @@ def write_clear_file(body: ClearFileIn, work: WorkDep) -> ClearFileOut:
     name = "logins.csv" if body.kind == "csv" else "logins.cxf.json"
     folder = work.keeper.path.parent / "taken-out"
     made = watch.write_clear_file(work.vault, folder, name, content, now=work.now)
+    work.given("all logins", f"taken out as {body.kind.upper()} in the clear")
     return _shaped(made)
 
 

@@ -127,6 +127,7 @@ def write_left_out(work: WorkDep) -> ClearFileOut:
         raise NothingHeld()
     folder = work.keeper.path.parent / "taken-out"
     made = write_clear_file(work.vault, folder, "left-out.csv", work.keeper.left_out, now=work.now)
+    work.given("rows that were left out", "taken out as CSV in the clear")
     return ClearFileOut(path=str(made.path), written_at=made.written_at)
 
 

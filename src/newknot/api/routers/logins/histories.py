@@ -16,7 +16,9 @@ router = APIRouter(tags=["history"])
 def earlier_secret(login_id: str, earlier_id: str, body: RevealIn, work: WorkDep) -> SecretOut:
     """An earlier secret."""
     work.allow(body.purpose)
-    return SecretOut(secret=use.earlier_of(work.vault, login_id, earlier_id).secret.reveal())
+    found = use.earlier_of(work.vault, login_id, earlier_id).secret
+    work.given("earlier secret", body.purpose, login_id)
+    return SecretOut(secret=found.reveal())
 
 
 @router.post("/logins/{login_id}/history/compare")

@@ -98,7 +98,9 @@ def restore_login(login_id: str, work: WorkDep) -> LoginSheet:
 def login_secret(login_id: str, body: RevealIn, work: WorkDep) -> SecretOut:
     """The current secret."""
     work.allow(body.purpose)
-    return _out(use.reveal_secret(work.vault, login_id))
+    found = use.reveal_secret(work.vault, login_id)
+    work.given("secret", body.purpose, login_id)
+    return _out(found)
 
 
 @router.post("/{login_id}/measure")
@@ -112,7 +114,9 @@ def measure_login(login_id: str, work: WorkDep) -> MeasureOut:
 def login_secret_field(login_id: str, body: FieldRevealIn, work: WorkDep) -> SecretOut:
     """A further field marked secret."""
     work.allow(body.purpose)
-    return _out(use.reveal_field(work.vault, login_id, body.name))
+    found = use.reveal_field(work.vault, login_id, body.name)
+    work.given(f"“{body.name}”", body.purpose, login_id)
+    return _out(found)
 
 
 @router.post("/{login_id}/texts/{text_id}/settle")

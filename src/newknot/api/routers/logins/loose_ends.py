@@ -33,7 +33,9 @@ def loose_ends(work: WorkDep) -> list[LooseEndOut]:
 def loose_end_secret(loose_end_id: str, body: RevealIn, work: WorkDep) -> SecretOut:
     """The secret of a loose end, to copy it once more."""
     work.allow(body.purpose)
-    return SecretOut(secret=loose_secret(work.vault, loose_end_id).secret.reveal())
+    found = loose_secret(work.vault, loose_end_id).secret
+    work.given("secret of a loose end", body.purpose)
+    return SecretOut(secret=found.reveal())
 
 
 @router.delete("/{loose_end_id}", status_code=204)

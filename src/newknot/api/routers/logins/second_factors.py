@@ -25,6 +25,7 @@ def login_code(login_id: str, body: RevealIn, work: WorkDep) -> CodeOut:
     """The second factor's code of this moment."""
     work.allow(body.purpose)
     found = use.current_code(work.vault, login_id, now=work.now)
+    work.given("code of its second factor", body.purpose, login_id)
     return CodeOut(code=found.code, valid_s=found.valid_s, next_code=found.next_code)
 
 
@@ -67,10 +68,9 @@ def keep_backup_codes(login_id: str, body: BackupCodesIn, work: WorkDep) -> Resp
 def backup_codes(login_id: str, body: RevealIn, work: WorkDep) -> list[BackupCodeOut]:
     """The codes, each struck off or not."""
     work.allow(body.purpose)
-    return [
-        BackupCodeOut(code=one.code.reveal(), used_at=one.used_at)
-        for one in use.backup_codes(work.vault, login_id)
-    ]
+    found = use.backup_codes(work.vault, login_id)
+    work.given("backup codes", body.purpose, login_id)
+    return [BackupCodeOut(code=one.code.reveal(), used_at=one.used_at) for one in found]
 
 
 @router.post("/backup-codes/{place}", status_code=204)

@@ -91,6 +91,7 @@ def hand_out(rotation_id: str, body: RevealIn, work: WorkDep) -> HandedOut:
     """The new secret, once it is noted that it goes out."""
     work.allow(body.purpose)
     rotation, secret = use.hand_out(work.vault, rotation_id, now=work.now)
+    work.given("new secret", body.purpose, rotation.login_id)
     return HandedOut(secret=secret.reveal(), rotation=_shaped(work, rotation))
 
 
@@ -99,6 +100,7 @@ def current(rotation_id: str, body: RevealIn, work: WorkDep) -> HandedOut:
     """The login's current secret, for the site's change form."""
     work.allow(body.purpose)
     rotation, secret = use.current_of(work.vault, rotation_id, now=work.now)
+    work.given("secret", body.purpose, rotation.login_id)
     return HandedOut(secret=secret.reveal(), rotation=_shaped(work, rotation))
 
 
@@ -106,7 +108,9 @@ def current(rotation_id: str, body: RevealIn, work: WorkDep) -> HandedOut:
 def former(rotation_id: str, body: RevealIn, work: WorkDep) -> SecretOut:
     """The old secret, one key away until the new one is verified."""
     work.allow(body.purpose)
-    return SecretOut(secret=use.former_of(work.vault, rotation_id).reveal())
+    found = use.former_of(work.vault, rotation_id)
+    work.given("former secret", body.purpose, use.login_of(work.vault, rotation_id))
+    return SecretOut(secret=found.reveal())
 
 
 @router.post("/{rotation_id}/events")
@@ -189,6 +193,7 @@ def trial_secret(rotation_id: str, body: TrialIn, work: WorkDep) -> SecretOut:
     work.allow(body.purpose)
     trial = Trial(body.characters, body.other_case)
     found = site_faults.trial_secret(work.vault, rotation_id, trial)
+    work.given("new secret as tried", body.purpose, use.login_of(work.vault, rotation_id))
     return SecretOut(secret=found.reveal())
 
 

@@ -45,6 +45,7 @@ def make_sheets(body: SheetsWish, work: WorkDep) -> MadeSheets:
         parameters=work.keeper.parameters,
         now=work.now,
     )
+    work.given("recovery sheets", "made")
     return MadeSheets(sheets=[SheetOut(words=s, qr_rows=qr_rows(s)) for s in sheets])
 
 
