@@ -17,6 +17,7 @@ from newknot.core.errors import NewKnotError
 from newknot.edge import data_folder, harden, runtime_folder, state_folder
 from newknot.store.errors import VaultFolderRefused, VaultInUse
 from newknot.store.vault_lock import VaultLock
+from newknot.store.vault_place import SAYS, place_doubts
 
 DEFAULT_PORT = 47806
 
@@ -131,7 +132,10 @@ def _held(vault: Path, port: int) -> VaultLock:
     """The vault's lock, before anything slow: links are followed once, for what lies beside too."""
     require_free(port)
     address = f"http://127.0.0.1:{port}/"
-    return VaultLock(vault.resolve(), address=address, addresses=runtime_folder())
+    lock = VaultLock(vault.resolve(), address=address, addresses=runtime_folder())
+    for doubt in place_doubts(lock.vault):
+        print(f"Beware: {SAYS[doubt]} ({lock.vault}).", file=sys.stderr, flush=True)
+    return lock
 
 
 def require_free(port: int) -> None:

@@ -2,6 +2,7 @@
 
 import sqlite3
 import threading
+from pathlib import Path
 
 import pytest
 
@@ -240,3 +241,10 @@ def test_bringing_in_and_its_undo_ask_as_other_changes_do(api: Api) -> None:
     assert api.ok("POST", path, body, **api.proof())["added_count"] == 1
     assert api.refused("POST", "imports/undo") == "403 proof_needed"
     assert api.ok("POST", "imports/undo", **api.proof())["gone_count"] == 1
+
+
+def test_a_place_that_others_may_write_to_is_said(api: Api, tmp_path: Path) -> None:
+    assert api.ok("GET", "vault/session")["place_doubts"] == []
+    tmp_path.chmod(0o777)
+    assert api.ok("GET", "vault/session")["place_doubts"] == ["folder_shared"]
+    tmp_path.chmod(0o700)

@@ -4046,6 +4046,12 @@ export interface components {
             name: string;
         };
         /**
+         * PlaceDoubt
+         * @description What is to be said of a vault's place.
+         * @enum {string}
+         */
+        PlaceDoubt: "folder_of_another" | "folder_shared" | "file_of_another" | "file_shared";
+        /**
          * PlaceOut
          * @description A login of a campaign. driven: New Knot may fill its site's forms.
          */
@@ -4671,7 +4677,7 @@ export interface components {
          * @description Seconds until the vault locks itself; what of the file is damaged or older, and
          *     which key slots were mended from their twin, in words. read_count, record_count: how far the
          *     vault has read itself through since it was opened. clock_leap: while it stands, nothing is
-         *     deleted by its date.
+         *     deleted by its date. place_doubts: who else may write where the vault lies.
          */
         SessionState: {
             /** Clipboard Clear S */
@@ -4685,6 +4691,8 @@ export interface components {
             lock_after_s: number;
             /** Mended */
             mended: string[];
+            /** Place Doubts */
+            place_doubts: components["schemas"]["PlaceDoubt"][];
             /** Read Count */
             read_count: number;
             /** Record Count */

@@ -15,6 +15,7 @@ const SESSION: Schema["SessionState"] = {
   read_count: 9,
   record_count: 9,
   clock_leap: null,
+  place_doubts: [],
 };
 
 test("a vault that is whole says nothing", () => {
@@ -44,4 +45,9 @@ test("a clock that leapt is said with both its times", () => {
   const clock_leap = { before: "2026-11-20T10:00:00Z", after: "2031-01-05T10:00:00Z" };
   mount(<SessionWarnings session={{ ...SESSION, clock_leap }} />);
   expect(screen.getByRole("status").textContent).toMatch(/leapt from .*2026.* to .*2031/);
+});
+
+test("a place that others may write to is said", () => {
+  mount(<SessionWarnings session={{ ...SESSION, place_doubts: ["folder_shared"] }} />);
+  expect(screen.getByRole("status").textContent).toContain("may write to the vault's folder");
 });

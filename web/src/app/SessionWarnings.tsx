@@ -2,6 +2,13 @@ import { Button } from "antd";
 import { answer, client, type Schema } from "../api/client";
 import { count, day } from "../domain/moments";
 
+const PLACE: Record<Schema["PlaceDoubt"], string> = {
+  folder_of_another: "The vault's folder belongs to another user of this machine",
+  folder_shared: "Other users of this machine may write to the vault's folder",
+  file_of_another: "The vault file belongs to another user of this machine",
+  file_shared: "Other users of this machine may write to the vault file",
+};
+
 /** An older copy put back, or damaged records: said before anything else. */
 export function SessionWarnings({ session }: { session: Schema["SessionState"] | undefined }) {
   if (!session) return null;
@@ -17,6 +24,13 @@ export function SessionWarnings({ session }: { session: Schema["SessionState"] |
             former copy back, or changes were lost. Nothing can be written until you answer.
           </span>
           <Button onClick={() => void accept()}>Go on with this copy</Button>
+        </div>
+      )}
+      {session.place_doubts.length > 0 && (
+        <div className="warning" role="status">
+          <b>{session.place_doubts.map((one) => PLACE[one]).join(", and ")}.</b> They cannot read
+          the vault, but they can delete it or put a former copy in its place: keep it in a folder
+          of your own.
         </div>
       )}
       {session.clock_leap && (

@@ -28,6 +28,7 @@ from newknot.api.schemas.vault.vault import (
     VaultState,
 )
 from newknot.core.generate import PassphraseShape, PassphraseSpace
+from newknot.store.vault_place import place_doubts
 from newknot.usecases.check.measuring import own_budgets
 from newknot.usecases.vault import new_keys, way_back
 from newknot.usecases.vault.keeper import Keeper
@@ -137,6 +138,7 @@ def session_state(work: WorkDep) -> SessionState:
         read_count=work.keeper.reading.done,
         record_count=work.keeper.reading.total,
         clock_leap=ClockLeapOut(before=leap.before, after=leap.after) if leap else None,
+        place_doubts=place_doubts(work.keeper.path),
     )
 
 

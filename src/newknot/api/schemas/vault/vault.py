@@ -6,6 +6,7 @@ from typing import Literal
 from pydantic import SecretStr
 
 from newknot.api.schemas.base import Shape
+from newknot.store.vault_place import PlaceDoubt
 
 
 class CopyBesideOut(Shape):
@@ -66,7 +67,7 @@ class SessionState(Shape):
     """Seconds until the vault locks itself; what of the file is damaged or older, and
     which key slots were mended from their twin, in words. read_count, record_count: how far the
     vault has read itself through since it was opened. clock_leap: while it stands, nothing is
-    deleted by its date."""
+    deleted by its date. place_doubts: who else may write where the vault lies."""
 
     seconds_left: float
     lock_after_s: int
@@ -78,6 +79,7 @@ class SessionState(Shape):
     read_count: int
     record_count: int
     clock_leap: ClockLeapOut | None
+    place_doubts: list[PlaceDoubt]
 
 
 class ProofIn(PassphraseIn):
