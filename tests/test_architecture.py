@@ -37,6 +37,7 @@ ONLY_IN = {
 CORE_MAY_IMPORT = {
     *(
         "__future__",
+        "ada_url",
         "array",
         "binascii",
         "bisect",

@@ -9,11 +9,11 @@ import time
 from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
-from urllib.parse import urlencode, urljoin, urlsplit
+from urllib.parse import urlencode
 
 import httpx
 
-from newknot.core.address import Site, site_of
+from newknot.core.address import Site, address_from, site_of
 from newknot.core.errors import FieldInvalid
 from newknot.core.rotation.site_form import (
     CODE,
@@ -65,9 +65,8 @@ class DrivenSite:
         self._may_go_on = may_go_on
         self._until_s = until_s
         self._client = outside_client()
-        text = address if "://" in address else f"https://{address}"
-        self._origin = _origin_of(text)
-        self.start = text
+        self._origin = site.origin
+        self.start = site.address
 
     def close(self) -> None:
         """Ends its connections."""
@@ -148,7 +147,7 @@ class DrivenSite:
 
     def _follow(self, method: str, address: str, body: bytes | None, referer: str) -> Visited:
         for _ in range(REDIRECTS_MOST):
-            self._require_own(address)
+            address = self._require_own(address)
             status, place, text = self._once(method, address, body, referer)
             if status not in _REDIRECTS or not place:
                 return Visited(address, status, read_page(text))
@@ -193,7 +192,8 @@ class DrivenSite:
         if time.monotonic() > self._until_s:
             raise DriveStopped(reason="took too long")
 
-    def _require_own(self, address: str) -> None:
+    def _require_own(self, address: str) -> str:
+        """What a browser would open by it, where that is of the site."""
         try:
             there: Site | None = site_of(address)
         except FieldInvalid:
@@ -202,31 +202,18 @@ class DrivenSite:
             raise FormNotUnderstood(reason="leads away from its own domain")
         if there.scheme != "https" and not there.is_loopback:
             raise FormNotUnderstood(reason="leads to an address without https")
-        if there.is_loopback and urlsplit(address).port == self._own_port:
+        if there.is_loopback and there.port == self._own_port:
             raise FormNotUnderstood(reason="leads to this application")
-        if _origin_of(address) != self._origin:
+        if there.origin != self._origin:
             # Not named: a site may put what it was sent into the name of a host.
             raise FormNotUnderstood(reason=f"leads to another origin than {self._origin}")
-
-
-_DEFAULT_PORTS = {"https": 443, "http": 80}
-
-
-def _origin_of(address: str) -> str:
-    """scheme://host, with the port where it is not the scheme's own (RFC 6454). The address was
-    found to be one.
-    """
-    parts = urlsplit(address)
-    host = (parts.hostname or "").rstrip(".")
-    port = parts.port or _DEFAULT_PORTS.get(parts.scheme)
-    shown = "" if port == _DEFAULT_PORTS.get(parts.scheme) else f":{port}"
-    return f"{parts.scheme}://{f'[{host}]' if ':' in host else host}{shown}"
+        return there.address
 
 
 def _joined(base: str, place: str) -> str:
     try:
-        return urljoin(base, place)
-    except ValueError:
+        return address_from(base, place)
+    except FieldInvalid:
         raise FormNotUnderstood(reason="leads to an address that is none") from None
 
 

@@ -31,9 +31,9 @@ def checked_service(address: str, *, field: str, own_port: int | None = None) ->
         raise FieldInvalid(field, "is missing")
     if site.scheme != "https" and not site.is_loopback:
         raise FieldInvalid(field, "is not an https address")
-    if site.is_loopback and urlsplit(text).port == own_port:
+    if site.is_loopback and site.port == own_port:
         raise FieldInvalid(field, "is this application itself")
-    return text
+    return site.address.rstrip("/")
 
 
 def outside_client() -> OutsideClient:

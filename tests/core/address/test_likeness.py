@@ -2,8 +2,8 @@
 
 import pytest
 
-from newknot.core.address import site_of
-from newknot.core.address.likeness import forget_names, resembling, spelled
+from newknot.core.address import site_of, spelled
+from newknot.core.address.likeness import forget_names, resembling
 
 KNOWN = ("fernbank.example", "tallowpost.co.uk", "lumen.example", "slate.example", "northlight.org")
 

@@ -1,5 +1,25 @@
 """Addresses of sites: what counts as one site, and what may be opened."""
 
-from newknot.core.address.site import Site, domain_of, forget_addresses, host_of, site_of
+from newknot.core.address.site import (
+    Site,
+    address_from,
+    domain_of,
+    forget_addresses,
+    host_of,
+    kept_address,
+    same_address,
+    site_of,
+    spelled,
+)
 
-__all__ = ["Site", "domain_of", "forget_addresses", "host_of", "site_of"]
+__all__ = [
+    "Site",
+    "address_from",
+    "domain_of",
+    "forget_addresses",
+    "host_of",
+    "kept_address",
+    "same_address",
+    "site_of",
+    "spelled",
+]

@@ -13,7 +13,7 @@ from functools import lru_cache
 from confusable_homoglyphs import confusables
 from rapidfuzz.distance import OSA
 
-from newknot.core.address.site import Site, suffix_of
+from newknot.core.address.site import Site, spelled, suffix_of
 
 ONE_LETTER_LEAST = 4
 _ASCII_PAIRS = (("rn", "m"), ("vv", "w"), ("cl", "d"), ("0", "o"), ("1", "l"), ("i", "l"))
@@ -50,11 +50,6 @@ def resembling(site: Site, domains: Collection[str]) -> list[Resembling]:
     return sorted(found, key=lambda one: (order.index(one.how), one.domain))
 
 
-def spelled(host: str) -> str:
-    """A host as it is read: its xn-- labels (RFC 3492) in their own letters where they can be."""
-    return ".".join(_read_label(label) for label in host.split("."))
-
-
 def _likeness(site: Site, domain: str) -> Likeness | None:
     name, ending = _split(spelled(site.domain))
     known, _ = _split(spelled(domain))
@@ -83,15 +78,6 @@ def _split(domain: str) -> tuple[str, str]:
     """The name that was registered, and the public suffix."""
     ending = suffix_of(domain)
     return domain.removesuffix(f".{ending}") if ending != domain else "", ending
-
-
-def _read_label(label: str) -> str:
-    if not label.startswith("xn--"):
-        return label
-    try:
-        return label[4:].encode("ascii").decode("punycode")
-    except UnicodeError:
-        return label
 
 
 @lru_cache(maxsize=20_000)

@@ -1,23 +1,44 @@
-"""The site that an address belongs to: its registrable domain (Public Suffix List)."""
+"""The site that an address belongs to: what a browser would open, and its registrable domain.
 
+Addresses are read by the URL standard (WHATWG, by `ada-url`), as browsers read them: with its
+backslashes, tabs, percent-encoded and numeric hosts; domains by the Public Suffix List.
+"""
+
+import re
 from dataclasses import dataclass
 from functools import cache, lru_cache
 from ipaddress import IPv4Address, IPv6Address, ip_address
-from urllib.parse import urlsplit
+from urllib.parse import unquote
 
+from ada_url import URL, join_url
 from publicsuffixlist import PublicSuffixList
 
 from newknot.core.errors import FieldInvalid
 
+_PORTS = {"https": 443, "http": 80}
+_DROPPED = re.compile(r"[\t\n\r]")
+_ENDS = "".join(map(chr, range(0x21)))
+"""What the standard takes off both ends."""
+_WITH_SCHEME = re.compile(r"https?:|[a-z][a-z0-9+.-]*:[/\\]{2}", re.IGNORECASE)
+_TYPED = re.compile(r"(?:https?://)?([^/?#\\@\s]*)([^\\\s]*)", re.IGNORECASE)
+_NO_ADDRESS = "is not a web address (http or https)"
+
 
 @dataclass(frozen=True, slots=True)
 class Site:
-    """scheme, host (lower case, IDNA as given), and the registrable domain or the host itself."""
+    """scheme, host (in ASCII, without a last dot), and the registrable domain or the host itself.
+
+    port: with the scheme's own where none is said. address: what a browser opens, in its own
+    writing. origin: scheme://host, with the port where it is not the scheme's own (RFC 6454).
+    """
 
     scheme: str
     host: str
     domain: str
     is_loopback: bool
+    port: int
+    address: str
+    origin: str
 
 
 @cache
@@ -29,25 +50,76 @@ def _suffixes() -> PublicSuffixList:
 def site_of(address: str) -> Site | None:
     """The site of an address, typed with or without its scheme; None for an empty one.
 
-    Raises `FieldInvalid` where the text is no http or https address. Addresses asked before are
-    kept in memory until `forget_addresses`.
+    Raises `FieldInvalid` where no browser would open it, or the text is no http or https address.
+    Addresses asked before are kept in memory until `forget_addresses`.
     """
-    text = address.strip()
+    text = _DROPPED.sub("", address.strip().strip(_ENDS))
     if not text:
         return None
-    if "://" not in text:
+    if not _WITH_SCHEME.match(text):
         text = "https://" + text
     try:
-        parts = urlsplit(text)
-        host = (parts.hostname or "").rstrip(".")
-        _ = parts.port
+        read = URL(text)
     except ValueError:
         raise FieldInvalid("address", "is not a web address") from None
-    if parts.scheme not in ("http", "https") or not host or any(c.isspace() for c in host):
-        raise FieldInvalid("address", "is not a web address (http or https)")
-    if parts.username is not None or parts.password is not None:
+    scheme = read.protocol.removesuffix(":")
+    host = read.hostname.removesuffix(".").removeprefix("[").removesuffix("]")
+    if scheme not in _PORTS or not all(host.split(".")):
+        raise FieldInvalid("address", _NO_ADDRESS)
+    if read.username or read.password:
         raise FieldInvalid("address", "holds a user name or password: leave them out")
-    return Site(parts.scheme, host, _domain(host), _is_loopback(host))
+    port = int(read.port or _PORTS[scheme])
+    shown = f"[{host}]" if ":" in host else host
+    origin = f"{scheme}://{shown}" + (f":{port}" if port != _PORTS[scheme] else "")
+    return Site(scheme, host, _domain(host), _is_loopback(host), port, read.href, origin)
+
+
+def kept_address(address: str) -> str:
+    """An address as it is to be stored: as it was typed where a browser opens just that, else what
+    it opens instead. Raises `FieldInvalid` as `site_of` does.
+    """
+    text, site = address.strip(), site_of(address)
+    if site is None:
+        return ""
+    typed = _TYPED.fullmatch(text)
+    if typed is not None:
+        host, _, port = typed[1].lower().partition(":")
+        rest = site.address[site.address.index("/", 8) :]
+        same_host = host.removesuffix(".") in (site.host, spelled(site.host))
+        same_port = port in ("", str(site.port)) and (port or site.port == _PORTS[site.scheme])
+        if same_host and same_port and unquote(typed[2] or "/") == unquote(rest):
+            return text
+    return site.address
+
+
+def address_from(base: str, reference: str) -> str:
+    """Where a reference within a page leads. Raises `FieldInvalid` where it leads nowhere."""
+    try:
+        return str(join_url(base, reference))
+    except ValueError:
+        raise FieldInvalid("address", _NO_ADDRESS) from None
+
+
+def same_address(one: str, other: str) -> bool:
+    """Whether a browser opens the same by both; a last slash is no difference."""
+    here, there = _site_or_none(one), _site_or_none(other)
+    if here is None or there is None:
+        return one.strip() == other.strip()
+    return here.address.rstrip("/") == there.address.rstrip("/")
+
+
+def spelled(host: str) -> str:
+    """A host as it is read: its xn-- labels (RFC 3492) in their own letters where they can be."""
+    return ".".join(_read_label(label) for label in host.split("."))
+
+
+def _read_label(label: str) -> str:
+    if not label.startswith("xn--"):
+        return label
+    try:
+        return label[4:].encode("ascii").decode("punycode")
+    except UnicodeError:
+        return label
 
 
 def _domain(host: str) -> str:

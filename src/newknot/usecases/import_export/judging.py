@@ -5,7 +5,7 @@ from contextlib import suppress
 from dataclasses import dataclass, replace
 from datetime import datetime
 
-from newknot.core.address import site_of
+from newknot.core.address import same_address, site_of
 from newknot.core.errors import FieldInvalid
 from newknot.core.login import (
     Importance,
@@ -277,9 +277,14 @@ def differences(card: LoginCard, held: LoginSecrets, login: PortableLogin) -> It
     """What a row has that the login has not: what the row does not say differs in nothing."""
     if len(login.secret) and login.secret != held.secret:
         yield Difference(SECRET, "", "")
+    is_there = same_address(card.address, login.address)
     texts = (
         ("title", card.title, login.title if login.title != login.address else ""),
-        ("address", card.address, "" if _same_address(card, login) else login.address),
+        (
+            "address",
+            card.address,
+            "" if is_there else login.address,
+        ),
         ("folder", card.folder, login.folder),
         ("owner", card.owner, login.owner),
         ("expires_on", _day(card.expires_on), _day(login.expires_on)),
@@ -359,12 +364,6 @@ def _fitted(login: PortableLogin, now: datetime) -> tuple[PortableLogin, list[st
         created, changed, since = (None if at is None or at > now else at for at in dates)
         login = replace(login, created_at=created, changed_at=changed, secret_since_at=since)
     return login, left
-
-
-def _same_address(card: LoginCard, login: PortableLogin) -> bool:
-    """Whether both are one page: without a scheme it is https."""
-    here, there = (one.address.removeprefix("https://").rstrip("/") for one in (card, login))
-    return here == there
 
 
 def _same_key(given: Secret, held: Secret) -> bool:

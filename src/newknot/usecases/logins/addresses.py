@@ -2,8 +2,8 @@
 
 from dataclasses import dataclass
 
-from newknot.core.address import domain_of, site_of
-from newknot.core.address.likeness import Resembling, resembling, spelled
+from newknot.core.address import domain_of, site_of, spelled
+from newknot.core.address.likeness import Resembling, resembling
 from newknot.core.errors import FieldInvalid
 from newknot.core.login import LoginCard
 from newknot.store.safeguards import get_safeguards, put_safeguards

@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 from datetime import UTC, date, datetime, timedelta
 
-from newknot.core.address import site_of
+from newknot.core.address import kept_address
 from newknot.core.errors import FieldInvalid
 from newknot.core.login import (
     BIN_DAYS,
@@ -368,8 +368,7 @@ def _checked(draft: LoginDraft, login_id: str) -> LoginCard:
         raise FieldInvalid("fields", f"are more than {FIELDS_LIMIT}")
     if len(draft.tags) > TAGS_LIMIT:
         raise FieldInvalid("tags", f"are more than {TAGS_LIMIT}")
-    address = checked_text(draft.address, field="address")
-    site_of(address)
+    address = kept_address(checked_text(draft.address, field="address"))
     names = tuple(name.strip() for name, _ in draft.secret_fields)
     if len(set(names)) != len(names):
         raise FieldInvalid("secret_fields", "have a name twice")
