@@ -3515,7 +3515,7 @@ export interface components {
          * @description In which way, the most deceptive first.
          * @enum {string}
          */
-        Likeness: "other_alphabet" | "look_alike" | "one_letter" | "other_ending" | "name_inside";
+        Likeness: "other_alphabet" | "look_alike" | "one_letter" | "letters_off" | "other_ending" | "name_joined" | "name_inside";
         /**
          * LineIn
          * @description A line that the user remembers; of it only the first letters are kept.

@@ -53,3 +53,35 @@ test("what is nowhere is said to be so", async () => {
   fireEvent.keyDown(field, { key: "Enter" });
   expect(onClose).not.toHaveBeenCalled();
 });
+
+test("a pasted address says whose it is and opens that login", async () => {
+  const login = { login_id: loginRow("Lumen").login_id, title: "Lumen", user_name: "ilse" };
+  const seen = { host: "lumen.example", domain: "lumen.example", is_kept_out: false };
+  const own = { ...seen, logins: [login], resembles: [] };
+  server({ "GET /logins": LIST, "POST /addresses": own });
+  const { field, onClose } = opened();
+  fireEvent.change(field, { target: { value: "https://www.lumen.example/in?x=1" } });
+  const option = await screen.findByRole("option", { name: /Lumen.*the site of lumen\.example/ });
+  expect(field.getAttribute("aria-activedescendant")).toBe(option.id);
+  fireEvent.keyDown(field, { key: "Enter" });
+  expect(onClose).toHaveBeenCalledOnce();
+  expect(screen.getByTestId("where").textContent).toBe(`/logins/${login.login_id}`);
+});
+
+test("an address that is only like a login's is never said to be its site", async () => {
+  const login = { login_id: loginRow("Lumen").login_id, title: "Lumen", user_name: "ilse" };
+  const resembles = [{ domain: "lumen.example", how: "look_alike", logins: [login] }];
+  const seen = { host: "1umen.example", domain: "1umen.example", is_kept_out: false };
+  server({ "GET /logins": LIST, "POST /addresses": { ...seen, logins: [], resembles } });
+  const { field } = opened();
+  fireEvent.change(field, { target: { value: "1umen.example" } });
+  await screen.findByRole("option", { name: /Not Lumen.*letters that look alike/ });
+});
+
+test("an address of nobody says so", async () => {
+  const seen = { host: "odd.example", domain: "odd.example", is_kept_out: false };
+  server({ "GET /logins": LIST, "POST /addresses": { ...seen, logins: [], resembles: [] } });
+  const { field } = opened();
+  fireEvent.change(field, { target: { value: "odd.example" } });
+  await screen.findByText("No login of yours is at odd.example.");
+});

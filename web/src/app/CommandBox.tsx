@@ -1,16 +1,62 @@
 import { useQuery } from "@tanstack/react-query";
-import { useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent } from "react";
+import { useEffect, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent } from "react";
 import { useNavigate } from "react-router";
+import { answer, client, type Schema } from "../api/client";
 import { queries } from "../api/queries";
+import { HOW_ALIKE, maybeAddress } from "../domain/address";
 import { haystack, matches, nearest } from "../domain/search";
 import { FURTHER, VIEWS } from "./commands";
 import { useRowPointer } from "../shared/useRowPointer";
+import { useSettled } from "../shared/useSettled";
 
 const SHOWN = 9;
+const SETTLES_MS = 120;
 
 type Line = { id: string; label: string; beside: string; act: () => void };
 
-/** Find a login as you type, or go somewhere. */
+/** Whose a pasted address is: asked of the server, in the body of a call; null until it is known. */
+function useAddressSeen(typed: string): Schema["AddressSeenOut"] | null {
+  const asked = useSettled(maybeAddress(typed) ? typed.trim() : "", SETTLES_MS);
+  const [seen, setSeen] = useState<{ of: string; found: Schema["AddressSeenOut"] } | null>(null);
+  useEffect(() => {
+    if (!asked) return;
+    let live = true;
+    answer(client.POST("/addresses", { body: { address: asked } })).then(
+      (found) => live && setSeen({ of: asked, found }),
+      // What no browser opens is a name like any other.
+      () => live && setSeen(null),
+    );
+    return () => {
+      live = false;
+    };
+  }, [asked]);
+  return seen?.of === typed.trim() ? seen.found : null;
+}
+
+/** The lines for an address: logins of its site, else those that it only resembles. */
+function addressLines(
+  seen: Schema["AddressSeenOut"] | null,
+  open: (loginId: string) => void,
+): Line[] {
+  if (!seen) return [];
+  const own = seen.logins.map((one) => ({
+    id: one.login_id,
+    label: one.title,
+    beside: [one.user_name, `the site of ${seen.host}`].filter(Boolean).join(" · "),
+    act: () => open(one.login_id),
+  }));
+  const alike = seen.resembles.flatMap((like) =>
+    like.logins.map((one) => ({
+      id: one.login_id,
+      label: `Not ${one.title}, whose site is ${like.domain}`,
+      beside: HOW_ALIKE[like.how],
+      act: () => open(one.login_id),
+    })),
+  );
+  return [...own, ...alike];
+}
+
+/** Find a login as you type, or whose a pasted address is, or go somewhere. */
 export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: () => void }) {
   const navigate = useNavigate();
   const { data } = useQuery(queries.logins());
@@ -23,6 +69,8 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
     () => (data?.logins ?? []).map((login) => ({ login, hay: haystack(login) })),
     [data],
   );
+
+  const seen = useAddressSeen(typed);
 
   const lines: Line[] = useMemo(() => {
     const acts: Line[] = [
@@ -45,8 +93,10 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
         beside: [login.user_name, login.domain].filter(Boolean).join(" · "),
         act: () => void navigate(`/logins/${login.login_id}`),
       }));
-    return [...found, ...acts.slice(0, 3)];
-  }, [typed, hays, navigate, onLock]);
+    const whose = addressLines(seen, (id) => void navigate(`/logins/${id}`));
+    const named = found.filter((one) => whose.every((line) => line.id !== one.id));
+    return [...whose.slice(0, SHOWN), ...named, ...acts.slice(0, 3)];
+  }, [typed, hays, navigate, onLock, seen]);
 
   // At once, and without a motion: the next key is typed into it already.
   useLayoutEffect(() => {
@@ -86,7 +136,7 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
         aria-label="Find a login, or do something"
         autoComplete="off"
         spellCheck={false}
-        placeholder="Title, user name, address, tag…"
+        placeholder="Title, user name, tag, or a pasted address…"
         onChange={(event) => {
           setTyped(event.target.value);
           setAt(0);
@@ -108,7 +158,11 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
             <span className="small quiet">{line.beside}</span>
           </div>
         ))}
-        {lines.length === 0 && <p className="quiet item">Nothing of that name.</p>}
+        {lines.length === 0 && (
+          <p className="quiet item">
+            {seen ? `No login of yours is at ${seen.host}.` : "Nothing of that name."}
+          </p>
+        )}
       </div>
     </dialog>
   );

@@ -3,20 +3,13 @@ import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { count } from "../../domain/moments";
+import { HOW_ALIKE } from "../../domain/address";
 import { KeepOut } from "../../shared/KeepOut";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useAct } from "../../shared/useAct";
 import { useSettled } from "../../shared/useSettled";
 
 const SETTLES_MS = 250;
-
-const HOW: Record<Schema["Likeness"], string> = {
-  other_alphabet: "letters of another alphabet that look the same",
-  look_alike: "letters that look alike",
-  one_letter: "one letter differs",
-  other_ending: "the same name with another ending",
-  name_inside: "its name stands inside the address of another site",
-};
 
 /** Any address, pasted, typed or dropped: whose it is, or which site it only resembles. */
 export default function AddressPage() {
@@ -113,8 +106,8 @@ function Said({ seen }: { seen: Schema["AddressSeenOut"] }) {
       {seen.resembles.map((one) => (
         <section key={one.domain} className="above-14">
           <p>
-            It is not <b className="mono">{one.domain}</b>: {HOW[one.how]}. Nothing is offered for
-            it.
+            It is not <b className="mono">{one.domain}</b>: {HOW_ALIKE[one.how]}. Nothing is offered
+            for it.
           </p>
           <p className="small quiet">
             Yours there: {one.logins.map((login) => login.title).join(", ")}
