@@ -403,3 +403,23 @@ def test_what_is_let_go_for_good_is_not_kept_for_an_undo(api: Api, way: str) -> 
     with api.keeper.at_work() as vault:
         assert "rope-and-plank" not in str(get_brought_in(vault))
     assert set(api.ok("POST", "imports/undo").values()) == {0}
+
+
+ANY = [{"name": "any", "characters": "".join(map(chr, range(0x20, 0x7F)))}]
+
+
+def test_the_check_goes_by_what_sites_keep_and_looks_into_further_fields(api: Api) -> None:
+    rules = {"min_length": 4, "max_length": 40, "keeps_first": 8, "classes": ANY}
+    site = {"name": "Cut", "domains": ["cut.example"], "source": "typed", "policy": rules}
+    api.ok("POST", "policies", site)
+    at = {"address": "https://cut.example"}
+    one = api.add("Gantry", **at, user_name="a", secret={"own": "Kv7-rope and more"})["login_id"]
+    api.add("Lumen", **at, user_name="b", secret={"own": "Kv7-rope!else"})
+    pin = {"name": "PIN", "value": "Kv7-rope!else"}
+    held = api.add("Slate", secret={"own": "quite-another-9"}, secret_fields=[pin])["login_id"]
+    api.ok("POST", "checks")
+    found = api.ok("GET", "checks/worklist")["findings"]
+    said = {(f["kind"], f["login_id"]): f["evidence"] for f in found}
+    assert "since its site keeps only the first 8 of 17 characters" in said["reused", one]
+    assert said["reused", held].startswith("“PIN”: same as Lumen")
+    assert "Kv7" not in str(found)

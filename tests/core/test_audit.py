@@ -226,6 +226,15 @@ def test_it_stops_when_asked() -> None:
         ("l4ntern-post", "lantern-p0st", "the same but for look-alike characters"),
         ("9first!kettle", "9second!kettle", "the same with each site's name built in"),
         ("lantern1987", "lantern2003", "the same word, other digits"),
+        ("Lantern-March-7", "Lantern-April-7", "the same with another month or year"),
+        ("lantern19", "91nretnal", "the same backwards"),
+        ("lantern19", "lantern19lantern19", "the same written twice"),
+        ("one red kettle", "one blue kettle", "the same words but for one"),
+        ("lantern19red", "lantern19blue", "the same with another ending"),
+        ("\ufb01nch-lantern", "finch-lantern", "the same in another form of Unicode"),
+        ("a7b8c9d0##", "a7b8c9d0&&", "the same letters, other symbols"),
+        ("99#88#77#66", "99&88&77&66", "the same but for symbols"),
+        ("lantern1978fir", "lantern1978", "the same with a site's name built in"),
         ("lantern!", "lantern?", "the same word, other symbols"),
         ("Rt7-kkPz!w42mQ", "Rt7-kkPz!w42mX", "one character differs"),
         ("Rt7-kkPz!w42mQ", "Rt7-kkPz!w42m", "one character differs"),
@@ -235,6 +244,49 @@ def test_near_reuse_says_how_the_two_differ(one: str, other: str, how: str) -> N
     found = audit([login("first", one), login("second", other)], now=NOW, corpus=None)
     alike = [f.evidence for f in found if f.kind is FindingKind.SIMILAR]
     assert sorted(alike) == [f"Like First: {how}", f"Like Second: {how}"]
+
+
+def keeps(first: int, *, folds: bool = False) -> SitePolicy:
+    """A site that keeps the first so many characters."""
+    return replace(LONG, keeps_first=first, folds_case=folds)
+
+
+def test_what_a_site_keeps_is_what_is_reused_breached_and_similar() -> None:
+    cut = {"policy": keeps(10), "policy_name": "Cut"}
+    logins = [
+        login("long", "vWq81-xPlM-and-more", **cut),
+        login("other", "vWq81-xPlM!else", **cut),
+        login("whole", "vWq81-xPlM!else"),
+        login("near", "vWq81-xPlN-and-more-still", **cut),
+        login("folds", "VWQ81-XPLM-7", policy=keeps(40, folds=True), policy_name="Fold"),
+    ]
+    found = audit(logins, now=NOW, corpus=List())
+    said = {(f.kind.value, f.login_id): f.evidence for f in found}
+    assert said["breached", "long"].startswith("What its site keeps of it is in the corpus, 1,000")
+    assert ("breached", "whole") not in said and ("breached", "near") not in said
+    same = "Same as Other and 1 other, since its site keeps only the first 10 of 19 characters"
+    assert said["reused", "long"].startswith(same)
+    assert said["reused", "whole"].startswith("Same as Other and 1 other, since August 2026")
+    assert ("reused", "folds") not in said and ("reused", "near") not in said
+    assert said["similar", "near"] == "Like Long and 3 others: one character differs"
+
+
+def test_further_secret_fields_are_checked_and_named() -> None:
+    listed = login("listed", "Zp4!mmQx-w93kT")
+    pin = replace(listed, field="PIN", secret=Secret("4417"))
+    answer = replace(listed, field="Answer", secret=Secret("vWq81-xPlM"))
+    other = login("other", "4417")
+    own_pin = replace(listed, field="Old PIN", secret=Secret("4417"))
+    found = audit([replace(listed, fields=(pin, answer, own_pin)), other], now=NOW, corpus=List())
+    said = {(f.kind.value, f.login_id): f for f in found}
+    assert len(said) == len(found)
+    assert said["breached", "listed"].evidence.startswith("“Answer”: in the corpus, 1,000")
+    weak = said["weak", "listed"].evidence
+    assert weak.startswith("“PIN”: ") and "; “Old PIN”: " in weak and "“Answer”" not in weak
+    assert said["reused", "listed"].evidence.startswith("“PIN”: same as Other, since")
+    assert said["reused", "other"].evidence.startswith("Same as “PIN” of Listed, since")
+    assert not [f for f in audit([replace(listed, fields=(pin, own_pin))], now=NOW, corpus=None)
+                if f.kind is FindingKind.REUSED]  # fmt: skip
 
 
 def test_short_or_unlike_secrets_are_not_similar() -> None:

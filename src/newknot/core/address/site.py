@@ -10,7 +10,7 @@ from functools import cache, lru_cache
 from ipaddress import IPv4Address, IPv6Address, ip_address
 from urllib.parse import unquote
 
-from ada_url import URL, join_url
+from ada_url import join_url, parse_url
 from publicsuffixlist import PublicSuffixList
 
 from newknot.core.errors import FieldInvalid
@@ -21,6 +21,7 @@ _ENDS = "".join(map(chr, range(0x21)))
 """What the standard takes off both ends."""
 _WITH_SCHEME = re.compile(r"https?:|[a-z][a-z0-9+.-]*:[/\\]{2}", re.IGNORECASE)
 _TYPED = re.compile(r"(?:https?://)?([^/?#\\@\s]*)([^\\\s]*)", re.IGNORECASE)
+_READ = ("protocol", "username", "password", "hostname", "port", "href")
 _NO_ADDRESS = "is not a web address (http or https)"
 
 
@@ -59,19 +60,19 @@ def site_of(address: str) -> Site | None:
     if not _WITH_SCHEME.match(text):
         text = "https://" + text
     try:
-        read = URL(text)
+        read = parse_url(text, _READ)
     except ValueError:
         raise FieldInvalid("address", "is not a web address") from None
-    scheme = read.protocol.removesuffix(":")
-    host = read.hostname.removesuffix(".").removeprefix("[").removesuffix("]")
+    scheme = read["protocol"].removesuffix(":")
+    host = read["hostname"].removesuffix(".").removeprefix("[").removesuffix("]")
     if scheme not in _PORTS or not all(host.split(".")):
         raise FieldInvalid("address", _NO_ADDRESS)
-    if read.username or read.password:
+    if read["username"] or read["password"]:
         raise FieldInvalid("address", "holds a user name or password: leave them out")
-    port = int(read.port or _PORTS[scheme])
+    port = int(read["port"] or _PORTS[scheme])
     shown = f"[{host}]" if ":" in host else host
     origin = f"{scheme}://{shown}" + (f":{port}" if port != _PORTS[scheme] else "")
-    return Site(scheme, host, _domain(host), _is_loopback(host), port, read.href, origin)
+    return Site(scheme, host, _domain(host), _is_loopback(host), port, read["href"], origin)
 
 
 def kept_address(address: str) -> str:

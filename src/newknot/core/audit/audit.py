@@ -1,6 +1,7 @@
 """The whole check over a vault's logins: every finding, gravest first."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import replace
 from datetime import datetime
 from functools import partial
 from math import log10
@@ -8,7 +9,7 @@ from typing import Protocol
 
 from newknot.core.address import host_of
 from newknot.core.audit.audited import AuditedLogin, AuditedRotation, Measured
-from newknot.core.audit.breached import CorpusLookup, Hit, breached, secret_digest
+from newknot.core.audit.breached import CorpusLookup, Hit, breached, key_of, secret_digest
 from newknot.core.audit.finding import Finding, FindingKind
 from newknot.core.audit.importance import importance_of
 from newknot.core.audit.like_passphrase import like_passphrase
@@ -20,7 +21,7 @@ from newknot.core.audit.order import in_order
 from newknot.core.audit.overdue import overdue
 from newknot.core.audit.plain_http import plain_http
 from newknot.core.audit.reach import CordKind, Group, Reach
-from newknot.core.audit.reused import by_secret, reused
+from newknot.core.audit.reused import by_secret, reused, same_secret
 from newknot.core.audit.similar import similar
 from newknot.core.audit.unfinished import unfinished
 from newknot.core.audit.weak import weak
@@ -87,7 +88,10 @@ def audit(
             held = memory.seen[login.login_id] = _seen(login, measures)
         seen.append(held)
     memory.keep_only({login.login_id for login in logins})
+    # The further secret fields stand beside the logins' own.
+    every = [part for one in seen for part in (one, *one.fields)]
     measured = [one.measured for one in seen]
+    each = [one.measured for one in every]
     if guess_numbers is not None:
         for one in measured:
             if one.guess_number_log10 is not None:
@@ -95,12 +99,11 @@ def audit(
     if unmeasured is not None:
         unmeasured.extend(one.login.login_id for one in measured if one.failed)
     corpora = () if corpus is None else corpus if isinstance(corpus, Sequence) else (corpus,)
-    secrets = by_secret(measured)
-    same = [group for group in secrets if len(group) > 1]
-    alike = memory.likenesses.groups(secrets)
+    same = same_secret(each)
+    alike = memory.likenesses.groups(by_secret(measured))
     findings = [
-        *breached(measured, _hits(seen, corpora)),
-        *(finding for one in seen for finding in one.own),
+        *breached(each, _hits(every, corpora)),
+        *(finding for one in every for finding in one.own),
         *overdue(measured, now),
         *unfinished({m.login.login_id: m.guess_number_log10 for m in measured}, rotations),
     ]
@@ -111,23 +114,31 @@ def audit(
         members = [one for text in group for one in text.members]
         findings += memory.of_group(FindingKind.SIMILAR, members, partial(similar, group))
     tied = [
-        *(Group(CordKind.SAME, tuple(m.login.login_id for m in group)) for group in same),
+        *(Group(CordKind.SAME, _logins(group)) for group in same),
         *(
-            Group(CordKind.SIMILAR, tuple(m.login.login_id for t in group for m in t.members))
+            Group(CordKind.SIMILAR, _logins([m for text in group for m in text.members]))
             for group in alike
         ),
     ]
     if groups is not None:
         groups.extend(tied)
-    return _ordered(findings, logins, tied, memory)
+    return _ordered(one_of_each(findings), logins, tied, memory)
+
+
+def _logins(members: Sequence[Measured]) -> tuple[str, ...]:
+    return tuple(dict.fromkeys(one.login.login_id for one in members))
 
 
 def _seen(login: AuditedLogin, measures: Measures) -> Seen:
     one = measured_login(login, measures)
     alone = (one,)
+    if login.field:
+        return Seen(one, tuple(weak(alone)))
+    fields = tuple(_seen(field, measures) for field in login.fields)
     return Seen(
         one,
-        (
+        fields=fields,
+        own=(
             *like_passphrase(alone),
             *weak(alone),
             *off_policy(alone),
@@ -137,24 +148,57 @@ def _seen(login: AuditedLogin, measures: Measures) -> Seen:
     )
 
 
-def _hits(seen: Sequence[Seen], corpora: Sequence[CorpusLookup]) -> dict[str, list[Hit]]:
-    """By login, which corpora hold its secret; only secrets not asked about before are asked."""
-    hits: dict[str, list[Hit]] = {}
+def _hits(
+    seen: Sequence[Seen], corpora: Sequence[CorpusLookup]
+) -> dict[tuple[str, str], list[Hit]]:
+    """By secret, which corpora hold it, or what its site keeps of it; only secrets not asked about
+    before are asked.
+    """
+    hits: dict[tuple[str, str], list[Hit]] = {}
     for corpus in corpora:
         title = corpus.title
-        unknown = [
-            (one, secret_digest(one.measured.login.secret.reveal()))
-            for one in seen
-            if title not in one.hits and one.measured.login.secret
-        ]
-        counts = corpus.occurrences_many([digest for _, digest in unknown])
-        for (one, _), count in zip(unknown, counts, strict=True):
-            if count is not None:
-                one.hits[title] = count
+        unknown = [one for one in seen if title not in one.hits and one.measured.login.secret]
+        asked = [digest for one in unknown for digest in _digests(one.measured.login)]
+        counts = iter(corpus.occurrences_many(asked))
+        for one in unknown:
+            found = [next(counts) for _ in _digests(one.measured.login)]
+            if all(count is not None for count in found):
+                whole, *kept = (count or 0 for count in found)
+                one.hits[title] = (whole, kept[0] if kept else 0)
         for one in seen:
-            if one.hits.get(title):
-                hits.setdefault(one.measured.login.login_id, []).append((title, one.hits[title]))
+            whole, of_kept = one.hits.get(title, (0, 0))
+            if whole or of_kept:
+                hit = (title, whole, False) if whole else (title, of_kept, True)
+                hits.setdefault(key_of(one.measured.login), []).append(hit)
     return hits
+
+
+def _digests(login: AuditedLogin) -> list[bytes]:
+    """Of the secret as it is typed, and as it is kept where that is other."""
+    assert login.secret is not None
+    text = login.secret.reveal()
+    return [secret_digest(one) for one in dict.fromkeys((text, kept_text(login.policy, text)))]
+
+
+def one_of_each(findings: Iterable[Finding]) -> list[Finding]:
+    """One finding of a kind for a login, with what its further fields add to its evidence."""
+    found: dict[tuple[FindingKind, str], Finding] = {}
+    for finding in findings:
+        key = (finding.kind, finding.login_id)
+        there = found.get(key)
+        found[key] = finding if there is None else _together(there, finding)
+    return list(found.values())
+
+
+def _together(one: Finding, other: Finding) -> Finding:
+    numbers = [f.guess_number_log10 for f in (one, other) if f.guess_number_log10 is not None]
+    return replace(
+        one,
+        evidence=f"{one.evidence}; {other.evidence}",
+        others=tuple(dict.fromkeys((*one.others, *other.others)))[:50],
+        guess_number_log10=min(numbers, default=None),
+        basis="; ".join(b for b in (one.basis, other.basis) if b),
+    )
 
 
 def _ordered(
@@ -191,7 +235,8 @@ def measured_login(login: AuditedLogin, measures: Measures) -> Measured:
         return Measured(login, None, drawn_log10)
     context = login_context(title=login.title, user_name=login.user_name, address=login.address)
     try:
-        found = measures.of(login.login_id, Secret(kept_text(login.policy, text)), context)
+        whose = f"{login.login_id} {login.field}" if login.field else login.login_id
+        found = measures.of(whose, Secret(kept_text(login.policy, text)), context)
     except Exception:
         # Whatever is wrong with one text, the others are still to be checked.
         return Measured(login, None, None, failed=True)

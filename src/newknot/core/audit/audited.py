@@ -14,7 +14,9 @@ class AuditedLogin:
 
     resets_by: the mailbox login that the user named for it. policy: its site's, where one is
     known. passphrase_likeness: in words, how its secret resembles a passphrase of the vault; empty
-    where it does not. offers_second_factor: whether its site is known to.
+    where it does not. offers_second_factor: whether its site is known to. field: the name of the
+    further secret field that `secret` is the value of; empty for the login's own. fields: those of
+    the login, each as a login of its own.
     """
 
     login_id: str
@@ -33,6 +35,8 @@ class AuditedLogin:
     passphrase_likeness: str = ""
     second_factor: SecondFactor = SecondFactor.NONE
     offers_second_factor: bool = False
+    field: str = ""
+    fields: "tuple[AuditedLogin, ...]" = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,3 +60,8 @@ class Measured:
     reasons: str | None
     guess_number_log10: float | None
     failed: bool = False
+
+
+def said_of(login: AuditedLogin, evidence: str) -> str:
+    """The evidence, named by the further field that it is of."""
+    return f"“{login.field}”: {evidence[:1].lower()}{evidence[1:]}" if login.field else evidence

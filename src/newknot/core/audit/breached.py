@@ -4,7 +4,7 @@ from collections.abc import Iterator, Sequence
 from hashlib import sha1
 from typing import Protocol
 
-from newknot.core.audit.audited import Measured
+from newknot.core.audit.audited import AuditedLogin, Measured, said_of
 from newknot.core.audit.finding import Finding, FindingKind
 from newknot.core.breach.six_bytes import CorpusTitle
 from newknot.core.breach.times import times_text
@@ -21,8 +21,10 @@ class CorpusLookup(Protocol):
         """A lower bound of each digest's count; 0 where absent; None where it was not checked."""
 
 
-Hit = tuple[CorpusTitle, int]
-"""A corpus, and a lower bound of how often it holds the secret."""
+Hit = tuple[CorpusTitle, int, bool]
+"""A corpus, a lower bound of how often it holds the secret, and whether that is of what the site
+keeps of it alone.
+"""
 
 
 def secret_digest(text: str) -> bytes:
@@ -30,21 +32,29 @@ def secret_digest(text: str) -> bytes:
     return sha1(text.encode("utf-8", "surrogatepass"), usedforsecurity=False).digest()
 
 
-def breached(logins: Sequence[Measured], hits: dict[str, list[Hit]]) -> Iterator[Finding]:
-    """One finding for each login whose secret is in a corpus. hits: by login id."""
+def breached(
+    logins: Sequence[Measured], hits: dict[tuple[str, str], list[Hit]]
+) -> Iterator[Finding]:
+    """One finding for each login whose secret is in a corpus. hits: by the key of the secret."""
     for one in logins:
-        found = sorted(hits.get(one.login.login_id, ()), key=lambda hit: -hit[1])
+        found = sorted(hits.get(key_of(one.login), ()), key=lambda hit: (hit[2], -hit[1]))
         if found:
             yield Finding(
                 FindingKind.BREACHED,
                 one.login.login_id,
-                _evidence(found),
+                said_of(one.login, _evidence(found)),
                 guess_number_log10=one.guess_number_log10,
             )
 
 
+def key_of(login: AuditedLogin) -> tuple[str, str]:
+    """Which secret of which login."""
+    return login.login_id, login.field
+
+
 def _evidence(found: Sequence[Hit]) -> str:
-    title, count = found[0]
-    said = f"In the corpus, {times_text(count)} ({title.name} of {title.dated_on:%B %Y})"
-    others = [f"{other.name} of {other.dated_on:%B %Y}" for other, _ in found[1:]]
+    title, count, of_kept = found[0]
+    which = "What its site keeps of it is in the corpus" if of_kept else "In the corpus"
+    said = f"{which}, {times_text(count)} ({title.name} of {title.dated_on:%B %Y})"
+    others = [f"{other.name} of {other.dated_on:%B %Y}" for other, *_ in found[1:]]
     return f"{said}, also in {', '.join(others)}" if others else said

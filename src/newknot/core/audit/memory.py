@@ -15,12 +15,14 @@ from newknot.core.login import Importance
 class Seen:
     """A login as it was measured, what rests on it alone, and what corpora said of its secret.
 
-    hits: by corpus, a lower bound of how often it holds the secret; without those that failed.
+    hits: by corpus, a lower bound of how often it holds the secret, and how often what the site
+    keeps of it; without those that failed. fields: the further secret fields of the login.
     """
 
     measured: Measured
     own: tuple[Finding, ...]
-    hits: dict[CorpusTitle, int] = field(default_factory=dict)
+    hits: dict[CorpusTitle, tuple[int, int]] = field(default_factory=dict)
+    fields: "tuple[Seen, ...]" = ()
 
 
 @dataclass(slots=True)

@@ -5,6 +5,7 @@ from collections.abc import Iterator, Sequence
 from newknot.core.audit.audited import Measured
 from newknot.core.audit.finding import Finding, FindingKind
 from newknot.core.audit.weak import WEAK_BELOW_LOG10
+from newknot.core.policy.kept_text import kept_text
 from newknot.core.strength.budgets import weakest_fallen
 
 ROOM_LEAST, USED_AT_MOST, MODEST_BELOW_LOG10 = 20, 0.5, 14.0
@@ -24,7 +25,8 @@ def off_policy(logins: Sequence[Measured]) -> Iterator[Finding]:
         if broken:
             evidence = f"Breaks a rule of {login.policy_name}: {broken[0].says}"
         elif guesses is not None and WEAK_BELOW_LOG10 < guesses < MODEST_BELOW_LOG10:
-            room, used = login.policy.max_length, len(login.secret)
+            room = login.policy.max_length
+            used = len(kept_text(login.policy, login.secret.reveal()))
             fallen = weakest_fallen(guesses)
             if room >= ROOM_LEAST and used <= room * USED_AT_MOST and fallen is not None:
                 evidence = (

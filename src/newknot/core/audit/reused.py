@@ -1,40 +1,93 @@
-"""Reused: the same secret at more than one login."""
+"""Reused: the same secret at more than one login, or one that is the same as its site keeps it."""
 
 from collections.abc import Iterator, Sequence
 
-from newknot.core.audit.audited import Measured
+from newknot.core.audit.audited import Measured, said_of
 from newknot.core.audit.finding import Finding, FindingKind
+from newknot.core.policy.kept_text import kept_says, kept_text
 
 
 def by_secret(logins: Sequence[Measured]) -> list[list[Measured]]:
-    """The logins of each secret that there is; linear in logins."""
+    """The logins of each secret that there is, as their sites keep it; linear in logins."""
     groups: dict[str, list[Measured]] = {}
     for one in logins:
-        secret = one.login.secret
-        if secret is not None and (text := secret.reveal()):
+        if text := _kept(one):
             groups.setdefault(text, []).append(one)
     return list(groups.values())
 
 
+def same_secret(logins: Sequence[Measured]) -> list[list[Measured]]:
+    """Groups of more than one login that share a secret as it is typed, or as it is kept, directly
+    or through others.
+    """
+    groups = by_secret(logins)
+    place: dict[str, int] = {}
+    parent = list(range(len(groups)))
+
+    def root(at: int) -> int:
+        while parent[at] != at:
+            parent[at] = at = parent[parent[at]]
+        return at
+
+    for at, group in enumerate(groups):
+        # What is typed whole at one site may be cut at another.
+        for text in {_typed(one) for one in group} | {_kept(group[0])}:
+            first = place.setdefault(text, at)
+            parent[root(at)] = root(first)
+    joined: dict[int, list[Measured]] = {}
+    for at, group in enumerate(groups):
+        joined.setdefault(root(at), []).extend(group)
+    return [one for one in joined.values() if len({m.login.login_id for m in one}) > 1]
+
+
 def reused(group: Sequence[Measured]) -> Iterator[Finding]:
-    """One finding for each login of a group that shares a secret."""
-    if group:
-        ids = tuple(one.login.login_id for one in group)[:50]
-        # From when the second of them had it.
-        since = sorted(one.login.secret_since_at for one in group)[1]
-        for one in group:
-            other = next(o.login for o in group if o.login.login_id != one.login.login_id)
-            more = len(group) - 2
-            ending = f" and {more} other{'s' if more > 1 else ''}" if more else ""
-            named = (
-                other.title
-                if other.title != one.login.title
-                else f"{other.title}, {other.user_name}"
-            )
-            yield Finding(
-                FindingKind.REUSED,
-                one.login.login_id,
-                f"Same as {named}{ending}, since {since:%B %Y}",
-                others=ids,
-                guess_number_log10=one.guess_number_log10,
-            )
+    """One finding for each secret of a group that shares one."""
+    ids = tuple(dict.fromkeys(one.login.login_id for one in group))
+    # From when the second of them had it.
+    since = sorted(one.login.secret_since_at for one in group)[1]
+    by_typed: dict[str, list[Measured]] = {}
+    for one in group:
+        by_typed.setdefault(_typed(one), []).append(one)
+    for one in group:
+        beside = [*by_typed[_typed(one)][:2], *group]
+        other = next(o for o in beside if o.login.login_id != one.login.login_id)
+        more = len(ids) - 2
+        ending = f" and {more} other{'s' if more > 1 else ''}" if more else ""
+        yield Finding(
+            FindingKind.REUSED,
+            one.login.login_id,
+            said_of(
+                one.login,
+                f"Same as {_named(one, other)}{ending}{_cut(one, other)}, since {since:%B %Y}",
+            ),
+            others=ids[:50],
+            guess_number_log10=one.guess_number_log10,
+        )
+
+
+def _named(one: Measured, other: Measured) -> str:
+    title = other.login.title
+    if title == one.login.title:
+        title = f"{title}, {other.login.user_name}"
+    return f"“{other.login.field}” of {title}" if other.login.field else title
+
+
+def _cut(one: Measured, other: Measured) -> str:
+    """Why two that are typed otherwise are one."""
+    if _typed(one) == _typed(other):
+        return ""
+    for login, whose in ((one.login, "its"), (other.login, f"{other.login.title}'s")):
+        assert login.secret is not None
+        says = kept_says(login.policy, login.secret.reveal())
+        if says:
+            return f", since {says}" if whose == "its" else f", since {whose}{says[3:]}"
+    return " through others"
+
+
+def _typed(one: Measured) -> str:
+    secret = one.login.secret
+    return secret.reveal() if secret is not None else ""
+
+
+def _kept(one: Measured) -> str:
+    return kept_text(one.login.policy, _typed(one))

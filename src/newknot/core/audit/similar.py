@@ -1,35 +1,36 @@
-"""Similar: secrets made of one another by a letter, digits, symbols, capitals or the site's name.
+"""Similar: secrets made of one another by a letter, an ending, the site's name, a date or a word.
 
-No two secrets are compared for being in one vault: each gives some keys (its look-alike shape, its
-letters alone, itself without any one character, itself with the site's name taken out), and those
-that share a key are alike. The work is linear in the keys.
+No two secrets are compared for being in one vault: each gives some keys, and those that share a key
+are alike. The work is linear in the keys.
 """
 
+import re
+import unicodedata
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from operator import is_
 
-from newknot.core.address import domain_of
 from newknot.core.audit.audited import Measured
 from newknot.core.audit.finding import Finding, FindingKind
+from newknot.core.audit.similar_keys import SAYS, Alike, keys_of, letters_of, plain, site_names
+from newknot.core.policy.kept_text import kept_text
 from newknot.core.strength.reading import read
 
-_STEM_LEAST, _SITE_LEAST, _REST_LEAST = 4, 4, 4
-_EDITED_LEAST, _EDITED_MOST = 6, 40
+_IN_A_ROW = re.compile(r"[^\W\d_]{4}")
 _NAMED_MOST = 50
-_NEAR, _DISTANT = 3, 5
-"""Ranks of difference: up to the same letters it is told at once; beyond one edit it is not."""
+_RANK = {kind: at for at, kind in enumerate(Alike)}
+_NEAR = _RANK[Alike.LETTERS]
+"""Up to here the nearest is told at once."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Text:
-    """One secret of the vault with the logins that have it; keys by the way it is folded."""
+    """One secret of the vault, as its sites keep it, with the logins that have it."""
 
     members: tuple[Measured, ...]
+    text: str
     low: str
-    shaped: str
     letters: str
-    without_site: frozenset[str]
     keys: tuple[str, ...]
 
 
@@ -111,31 +112,14 @@ def similar(group: Sequence[Text]) -> Iterator[Finding]:
 
 
 def _read(members: Sequence[Measured]) -> Text:
-    secret = members[0].login.secret
-    assert secret is not None
-    reading = read(secret.reveal())
+    first = members[0].login
+    assert first.secret is not None
+    text = kept_text(first.policy, first.secret.reveal())
     drawn = all(m.login.origin.kind == "drawn" for m in members)
-    letters = "" if drawn else "".join(c for c in reading.low if c.isalpha())
-    sites = set() if drawn else {domain_of(m.login.address).partition(".")[0] for m in members}
-    without = {
-        reading.low.replace(site, "\0")
-        for site in sites
-        if len(site) >= _SITE_LEAST and site in reading.low
-    }
-    rests = frozenset(w for w in without if len(w) - w.count("\0") >= _REST_LEAST)
-    keys = tuple(_keys(reading.low, reading.shaped, letters, rests))
-    return Text(tuple(members), reading.low, reading.shaped, letters, rests, keys)
-
-
-def _keys(low: str, shaped: str, letters: str, without_site: frozenset[str]) -> Iterator[str]:
-    yield f"shape {shaped}"
-    if len(letters) >= _STEM_LEAST:
-        yield f"letters {letters}"
-    yield from (f"site {rest}" for rest in without_site)
-    if _EDITED_LEAST <= len(low) <= _EDITED_MOST:
-        yield f"edit {low}"
-        for at in range(len(low)):
-            yield f"edit {low[:at]}{low[at + 1 :]}"
+    names = (site_names(title=m.login.title, address=m.login.address) for m in members)
+    keys = keys_of(text, names, drawn=drawn)
+    reading = read(text)
+    return Text(tuple(members), reading.text, reading.low, letters_of(reading.low), keys)
 
 
 def _findings(group: Sequence[Text], at: int, size: int) -> Iterator[Finding]:
@@ -161,9 +145,10 @@ def _findings(group: Sequence[Text], at: int, size: int) -> Iterator[Finding]:
 
 def _nearest(text: Text, others: list[Text]) -> tuple[str, Text]:
     """How the text differs from the one that is most like it, and that one."""
-    best, says, nearest = _DISTANT, "alike through others", others[0]
+    best, says, nearest = len(_RANK), "alike through others", others[0]
+    keys = set(text.keys)
     for other in others:
-        rank, how = _difference(text, other)
+        rank, how = _difference(text, keys, other)
         if rank < best:
             best, says, nearest = rank, how, other
         if best <= _NEAR:
@@ -171,28 +156,32 @@ def _nearest(text: Text, others: list[Text]) -> tuple[str, Text]:
     return says, nearest
 
 
-def _difference(one: Text, other: Text) -> tuple[int, str]:
+def _difference(one: Text, keys: set[str], other: Text) -> tuple[int, str]:
     """How two texts of a group differ, nearest first; those not tied directly come last."""
     if one.low == other.low:
-        return 0, "the same but for capitals"
-    if one.shaped == other.shaped:
-        return 1, "the same but for look-alike characters"
-    if one.without_site & other.without_site:
-        return 2, "the same with each site's name built in"
-    if len(one.letters) >= _STEM_LEAST and one.letters == other.letters:
-        digits, symbols = (
-            [c for c in one.low if test(c)] != [c for c in other.low if test(c)]
-            for test in (str.isdigit, lambda c: not c.isalnum())
-        )
-        parts = [name for name, differs in (("digits", digits), ("symbols", symbols)) if differs]
-        return 3, f"the same word, other {' and '.join(parts) or 'order'}"
-    if _one_edit(one.low, other.low):
-        return 4, "one character differs"
-    return _DISTANT, ""
+        return -1, "the same but for capitals"
+    kinds = {key.partition(" ")[0] for key in keys.intersection(other.keys)}
+    if not kinds:
+        return len(_RANK), ""
+    kind = min(map(Alike, kinds), key=_RANK.__getitem__)
+    if kind is Alike.SHAPE and _compatible(one.text) == _compatible(other.text):
+        return _RANK[kind], "the same in another form of Unicode"
+    if kind is Alike.LETTERS:
+        what = SAYS[kind] if _IN_A_ROW.search(one.low) else "the same letters"
+        return _RANK[kind], f"{what}, other {_beside_letters(one.low, other.low)}"
+    if kind is Alike.PLAIN and plain(one.low) == plain(other.low):
+        return _RANK[kind], "the same but for symbols"
+    return _RANK[kind], SAYS[kind]
 
 
-def _one_edit(one: str, other: str) -> bool:
-    if abs(len(one) - len(other)) > 1:
-        return False
-    ones = {one, *(one[:k] + one[k + 1 :] for k in range(len(one)))}
-    return any(other[:k] + other[k + 1 :] in ones for k in range(len(other))) or other in ones
+def _compatible(text: str) -> str:
+    return unicodedata.normalize("NFKC", text)
+
+
+def _beside_letters(one: str, other: str) -> str:
+    digits, symbols = (
+        [c for c in one if test(c)] != [c for c in other if test(c)]
+        for test in (str.isdigit, lambda c: not c.isalnum())
+    )
+    parts = [name for name, differs in (("digits", digits), ("symbols", symbols)) if differs]
+    return " and ".join(parts) or "order"

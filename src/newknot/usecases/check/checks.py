@@ -2,6 +2,7 @@
 
 import gc
 from collections.abc import Sequence
+from dataclasses import replace
 from datetime import datetime
 from threading import Lock
 
@@ -16,7 +17,7 @@ from newknot.core.audit.check_result import CheckResult, CheckSummary, ListAsked
 from newknot.core.audit.finding import KINDS
 from newknot.core.audit.memory import AuditMemory
 from newknot.core.audit.reach import Group
-from newknot.core.login import LoginCard, LoginSecrets
+from newknot.core.login import LoginCard, LoginSecrets, Origin
 from newknot.core.policy import NamedPolicy
 from newknot.core.rotation import OPEN_STATES
 from newknot.store.checks import get_check, put_check
@@ -194,7 +195,7 @@ def audited(
     passphrase_likeness: str = "",
 ) -> AuditedLogin:
     """A login as the audit wants it."""
-    return AuditedLogin(
+    own = AuditedLogin(
         login_id=card.login_id,
         title=card.title,
         user_name=card.user_name,
@@ -212,6 +213,13 @@ def audited(
         second_factor=card.second_factor,
         offers_second_factor=named.offers_second_factor if named is not None else False,
     )
+    fields = tuple(
+        # A site's rules are for the password alone.
+        replace(own, field=one.name, secret=one.value, origin=Origin("own"), policy=None)
+        for one in held.fields
+        if len(one.value)
+    )
+    return replace(own, fields=fields) if fields else own
 
 
 def counts_of(findings: Sequence[Finding]) -> dict[str, int]:

@@ -91,7 +91,9 @@ class KeptMeasures:
         self._new_count = 0
 
     def of(self, login_id: str, secret: Secret, context: tuple[str, ...]) -> KeptMeasure:
-        """The measure of a login's secret beside what others know of it and of the user."""
+        """The measure of a login's secret beside what others know of it and of the user. login_id:
+        with the name of the field behind it where it is of one.
+        """
         known = (*context, *self._own)
         text = secret.reveal()
         print_of = self._vault.fingerprint("measure", str(DICTIONARY_VERSION), text, *known)
@@ -106,6 +108,7 @@ class KeptMeasures:
     def keep(self, tx: Transaction, login_ids: set[str]) -> None:
         """Writes those of these logins, where so many are new that it is worth the whole record."""
         if self._new_count >= NEW_LEAST:
-            self._held = {i: held for i, held in self._held.items() if i in login_ids}
+            here = {i for i in self._held if i.partition(" ")[0] in login_ids}
+            self._held = {i: held for i, held in self._held.items() if i in here}
             put_kept_measures(tx, self._vault, self._held)
             self._new_count = 0
