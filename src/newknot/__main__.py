@@ -97,6 +97,7 @@ def _serve(arguments: argparse.Namespace) -> None:
         anchors=arguments.state or state_folder(),
         corpora=corpora,
         refused_corpora=refused,
+        corpora_folder=None if arguments.corpus else _corpora_folder(),
         says="",
         opens_browser=arguments.open,
     )
@@ -123,6 +124,7 @@ def _demo(arguments: argparse.Namespace) -> None:
             anchors=folder / "state",
             corpora=[Corpus.open(one) for one in prepared.corpus_paths],
             refused_corpora=[],
+            corpora_folder=None,
             says=f"Passphrase of the demo vault:  {PASSPHRASE}\nPractice sites:  {sites.listing}",
             opens_browser=arguments.open,
         )

@@ -26,6 +26,7 @@ def run_server(
     anchors: Path,
     corpora: list[Corpus],
     refused_corpora: list[tuple[str, str]],
+    corpora_folder: Path | None,
     says: str,
     opens_browser: bool = False,
 ) -> None:
@@ -40,6 +41,7 @@ def run_server(
         parameters=INTERACTIVE,
         corpora=corpora,
         refused_corpora=refused_corpora,
+        corpora_folder=corpora_folder,
         hold_file=lock.hold_file,
     )
     app = make_app(keeper, port=port, web_folder=web_folder)

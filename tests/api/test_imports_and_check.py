@@ -1,5 +1,7 @@
 """Import, backup and check over the API."""
 
+import shutil
+from collections.abc import Sequence
 from datetime import date, timedelta
 from hashlib import sha1
 from pathlib import Path
@@ -7,11 +9,13 @@ from pathlib import Path
 import pytest
 
 from newknot.core.login import LoginSecrets
+from newknot.core.strength import Measure, measure
 from newknot.store.corpus import Corpus
 from newknot.store.corpus_build import HashList, build_corpus
 from newknot.store.import_undo import get_brought_in
 from newknot.store.logins import get_secrets
 from newknot.store.vault import Vault
+from newknot.usecases.check import measuring
 from newknot.usecases.import_export import judging
 from newknot.usecases.logins.logins import add_login
 from tests.api.conftest import Api, make_api
@@ -423,3 +427,92 @@ def test_the_check_goes_by_what_sites_keep_and_looks_into_further_fields(api: Ap
     assert "since its site keeps only the first 8 of 17 characters" in said["reused", one]
     assert said["reused", held].startswith("“PIN”: same as Lumen")
     assert "Kv7" not in str(found)
+
+
+def test_a_stopped_check_goes_on_from_what_it_measured_over_a_lock_too(
+    api: Api, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    for n in range(60):
+        api.add(f"Login {n}", secret={"own": f"lantern-and-plank-{n}"})
+    measured: list[str] = []
+
+    def counted(text: str, known: Sequence[str]) -> Measure:
+        measured.append(text)
+        if len(measured) == 50:
+            api.keeper.progress.stop()
+        return measure(text, known)
+
+    monkeypatch.setattr(measuring, "measure", counted)
+    assert api.refused("POST", "checks") == "409 audit_stopped"
+    assert len(measured) == 50
+    api.keeper.lock()
+    api.enter()
+    api.ok("POST", "checks")
+    assert len(measured) == len(set(measured)) == 60
+
+
+def test_a_check_at_work_counts_as_use_for_ten_minutes(api: Api) -> None:
+    held = api.safeguards()
+    api.ok("PUT", "safeguards", {**held, "lock_after_s": 60}, **api.proof())
+    with api.keeper.progress.of_one_act():
+        api.clock.pass_s(500)
+        api.keeper.lock_if_idle()
+        assert api.keeper.is_unlocked
+        api.clock.pass_s(101)
+        api.keeper.lock_if_idle()
+        assert not api.keeper.is_unlocked
+
+
+def test_a_corpus_that_was_replaced_or_taken_away_is_seen_at_the_next_check(
+    tmp_path: Path, clock: HandClock
+) -> None:
+    lists = {word: built(tmp_path, word) for word in ("plank-and-rope", "truss-and-bolt")}
+    place = tmp_path / "used.corpus"
+    shutil.copy(lists["plank-and-rope"], place)
+    api = make_api(tmp_path, clock, Corpus.open(place))
+    api.enter("create")
+    for word in lists:
+        api.add(word.title(), secret={"own": word})
+
+    def breached() -> list[str]:
+        found = api.ok("POST", "checks")
+        return [f["title"] for f in found["findings"] if f["kind"] == "breached"]
+
+    assert breached() == ["Plank-And-Rope"]
+    Path(shutil.copy(lists["truss-and-bolt"], tmp_path / "other")).replace(place)
+    assert breached() == ["Truss-And-Bolt"]
+    place.unlink()
+    assert breached() == []
+    (one,) = api.ok("GET", "safeguards")["corpora"]
+    assert one["reason"]
+    shutil.copy(lists["plank-and-rope"], place)
+    assert breached() == ["Plank-And-Rope"]
+    api.keeper.lock()
+
+
+def built(folder: Path, word: str) -> Path:
+    """A corpus of one word."""
+    plain = folder / f"{word}.txt"
+    plain.write_text(f"{word}\n")
+    build_corpus(
+        [HashList(plain, words=True)],
+        folder / f"{word}.corpus",
+        name="small",
+        dated_on=date(2026, 5, 1),
+    )
+    return folder / f"{word}.corpus"
+
+
+def test_what_was_accepted_is_not_listed_as_due(api: Api) -> None:
+    login = api.add("Gantry", expires_on="2026-11-01", secret={"own": "Kv7-rope and more"})
+    api.ok("POST", "checks")
+    (row,) = api.ok("GET", "logins")["logins"]
+    assert row["due"] == "overdue"
+    key = {"kind": "overdue", "login_id": login["login_id"]}
+    api.ok("POST", "waivers", {"findings": [key], "reason": "covered", "note": ""})
+    (row,) = api.ok("GET", "logins")["logins"]
+    assert row["due"] is None and row["due_on"] == "2026-11-01"
+    body = {"title": "Gantry", "expires_on": "2026-11-20"}
+    api.ok("PUT", f"logins/{login['login_id']}", body)
+    (row,) = api.ok("GET", "logins")["logins"]
+    assert row["due"] == "overdue"

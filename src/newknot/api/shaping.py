@@ -5,6 +5,9 @@ from datetime import datetime
 from newknot.api.deps import Work
 from newknot.api.schemas.logins.logins import LoginRow, SecretIn
 from newknot.core.address import domain_of
+from newknot.core.audit.finding import FindingKind
+from newknot.core.audit.overdue import overdue_of
+from newknot.core.audit.waiver import Waiver
 from newknot.core.errors import FieldInvalid
 from newknot.core.login import LoginCard, Origin
 from newknot.core.rotation import OPEN_STATES
@@ -12,6 +15,7 @@ from newknot.core.rotation.due import due_on, how_due
 from newknot.core.secret import Secret
 from newknot.store.policies import list_policies
 from newknot.store.vault import Vault
+from newknot.store.waivers import list_waivers
 from newknot.usecases.check.checks import get_check
 from newknot.usecases.logins.logins import NewSecret
 from newknot.usecases.logins.loose_ends import list_loose_ends, loose_secret
@@ -28,6 +32,10 @@ class RowMaker:
         result = get_check(vault)
         self._checked_at = result.checked_at if result is not None else None
         self._guesses = result.guess_numbers if result is not None else {}
+        self._accepted: dict[str, list[Waiver]] = {}
+        for waiver in list_waivers(vault):
+            if waiver.kind is FindingKind.OVERDUE and waiver.holds(self._today):
+                self._accepted.setdefault(waiver.login_id, []).append(waiver)
         self.rotation_ids = {
             r.login_id: r.rotation_id for r in list_rotations(vault) if r.state in OPEN_STATES
         }
@@ -47,6 +55,7 @@ class RowMaker:
         named = self._policies.of(card.address)
         age = named.policy.max_age_days if named is not None else None
         day = due_on(card.expires_on, card.secret_since_at, age) if card.has_secret else None
+        due = None if self._is_accepted(card, age) else how_due(day, self._today)
         return {
             "login_id": card.login_id,
             "title": card.title,
@@ -65,9 +74,26 @@ class RowMaker:
             "second_factor": card.second_factor,
             "driven": card.driven,
             "due_on": day,
-            "due": how_due(day, self._today),
+            "due": due,
             "rotation_id": self.rotation_ids.get(card.login_id),
         }
+
+    def _is_accepted(self, card: LoginCard, age: int | None) -> bool:
+        """Whether that its day is over was accepted, on what it rests on now."""
+        waivers = self._accepted.get(card.login_id)
+        if not waivers:
+            return False
+        since = card.secret_since_at
+        found = overdue_of(
+            card.login_id,
+            expires_on=card.expires_on,
+            since_at=since,
+            max_age_days=age,
+            today=self._today,
+        )
+        return found is not None and any(
+            one.covers(found, secret_since_at=since, today=self._today) for one in waivers
+        )
 
 
 def new_secret_of(body: SecretIn | None, work: Work) -> NewSecret | None:

@@ -21,6 +21,8 @@ class _FilePieces:
         self._fd = self._file.fileno()
         self._standing = self._now()
         self.size = self._standing[0]
+        found = os.fstat(self._fd)
+        self.identity = (found.st_dev, found.st_ino, found.st_size, found.st_mtime_ns)
         os.posix_fadvise(self._fd, 0, 0, os.POSIX_FADV_RANDOM)
 
     def _now(self) -> tuple[int, int]:
@@ -50,15 +52,16 @@ class _FilePieces:
 class Corpus:
     """A corpus file of a known version. Its records are checked by `verify` alone."""
 
-    def __init__(self, path: Path, view: CorpusView) -> None:
+    def __init__(self, path: Path, pieces: _FilePieces) -> None:
         self.path = path
-        self._view = view
+        self._identity = pieces.identity
+        self._view = CorpusView(pieces)
 
     @staticmethod
     def open(path: Path | str) -> "Corpus":
         """Opens a corpus file. Raises `CorpusInvalid` with the reason."""
         try:
-            return Corpus(Path(path), CorpusView(_FilePieces(Path(path))))
+            return Corpus(Path(path), _FilePieces(Path(path)))
         except OSError as error:
             raise CorpusInvalid(reason=error.strerror or "cannot be read") from None
 
@@ -66,6 +69,15 @@ class Corpus:
     def title(self) -> CorpusTitle:
         """Name, date and size."""
         return self._view.title
+
+    @property
+    def is_current(self) -> bool:
+        """Whether what lies at its path is the file that was opened, and as it was."""
+        try:
+            found = self.path.stat()
+        except OSError:
+            return False
+        return (found.st_dev, found.st_ino, found.st_size, found.st_mtime_ns) == self._identity
 
     def occurrences_many(self, digests: Sequence[bytes]) -> list[int]:
         """For each SHA-1 digest of 20 bytes: 0 where absent, else a lower bound of its count.
@@ -81,9 +93,22 @@ class Corpus:
 
 def open_corpora(folder: Path) -> tuple[list[Corpus], list[tuple[str, str]]]:
     """(all corpora of a folder by name, (file name, reason) of those that cannot be used)."""
+    return opened_again([], sorted(folder.glob("*" + SUFFIX)))
+
+
+def opened_again(
+    held: Sequence[Corpus], paths: Sequence[Path]
+) -> tuple[list[Corpus], list[tuple[str, str]]]:
+    """The corpora at these paths, those that are held and are still what they were not opened anew;
+    and those that cannot be used, as `open_corpora` answers.
+    """
+    current = {one.path: one for one in held if one.is_current}
     opened: list[Corpus] = []
     refused: list[tuple[str, str]] = []
-    for path in sorted(folder.glob("*" + SUFFIX)):
+    for path in paths:
+        if path in current:
+            opened.append(current[path])
+            continue
         try:
             opened.append(Corpus.open(path))
         except CorpusInvalid as error:

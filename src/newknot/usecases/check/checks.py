@@ -37,6 +37,8 @@ from newknot.usecases.vault.vault_passphrase import passphrase_likeness
 __all__ = ["CheckMemory", "current_findings", "get_check", "run_check"]
 
 SUMMARIES_KEPT = 200
+KEPT_EACH = 2_000
+"""After so many logins measured, what is known of them is written."""
 _RESTS_ON = (Label.POLICY, Label.PASSPHRASES, Label.OWN_DETAILS)
 
 
@@ -147,18 +149,30 @@ def _run(
     guess_numbers: dict[str, float] = {}
     groups: list[Group] = []
     unmeasured: list[str] = []
-    findings = audit(
-        logins,
-        now=now,
-        corpus=lists,
-        rotations=rotations,
-        progress=progress.step,
-        guess_numbers=guess_numbers,
-        groups=groups,
-        unmeasured=unmeasured,
-        measures=measures,
-        memory=memory.audit,
-    )
+    ids = {login.login_id for login in logins}
+
+    def step(done: int, total: int) -> bool:
+        # What was measured is kept as it goes: a check that is begun again goes on from there.
+        if done % KEPT_EACH == KEPT_EACH - 1:
+            _keep(vault, measures, ids)
+        return progress.step(done, total)
+
+    try:
+        findings = audit(
+            logins,
+            now=now,
+            corpus=lists,
+            rotations=rotations,
+            progress=step,
+            guess_numbers=guess_numbers,
+            groups=groups,
+            unmeasured=unmeasured,
+            measures=measures,
+            memory=memory.audit,
+        )
+    except AuditStopped:
+        _keep(vault, measures, ids)
+        raise
     former = get_check(vault)
     earlier: tuple[CheckSummary, ...] = ()
     first_found: dict[str, datetime] = {}
@@ -184,8 +198,13 @@ def _run(
     )
     with vault.transaction() as tx:
         put_check(tx, vault, result)
-        measures.keep(tx, {login.login_id for login in logins})
+        measures.keep(tx, ids)
     return result
+
+
+def _keep(vault: Vault, measures: KeptMeasures, login_ids: set[str]) -> None:
+    with vault.transaction() as tx:
+        measures.keep(tx, login_ids)
 
 
 def audited(

@@ -12,6 +12,8 @@ from newknot.core.address.likeness import forget_names
 from newknot.core.errors import NewKnotError
 from newknot.core.generate import RandomSource
 from newknot.crypto import KdfParameters, WrongPassphrase
+from newknot.store.corpus import SUFFIX as CORPUS_SUFFIX
+from newknot.store.corpus import Corpus, opened_again
 from newknot.store.manifest import Label
 from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Vault
@@ -37,10 +39,11 @@ from newknot.usecases.vault.vault_passphrase import (
 
 if TYPE_CHECKING:
     from newknot.exchange.bundle import BundleContent
-    from newknot.store.corpus import Corpus
     from newknot.usecases.import_export.judging import ImportFile
 
 LOCK_WAIT_S = 10.0
+WORK_COUNTS_S = 600.0
+"""So long after the last human act a check that is at work counts as use of the vault."""
 OF_THE_KEY = (Label.KEPT_MEASURES, Label.PASSPHRASES, Label.RECOVERY)
 """What rests on the vault's key, and means nothing under another."""
 
@@ -60,9 +63,10 @@ class Keeper:
         clock: Clock,
         random: RandomSource,
         parameters: KdfParameters,
-        corpora: "Sequence[Corpus]",
+        corpora: Sequence[Corpus],
         refused_corpora: Sequence[tuple[str, str]] = (),
         hold_file: Callable[[Path], None] = lambda path: None,
+        corpora_folder: Path | None = None,
     ) -> None:
         self.path = path
         self.state_folder = state_folder
@@ -72,6 +76,8 @@ class Keeper:
         self.random = random
         self.corpora = list(corpora)
         self.refused_corpora = list(refused_corpora)
+        self.corpora_folder = corpora_folder
+        self._corpus_paths: set[Path] = set()
         self.sessions = Sessions()
         self.brake = GuessBrake(state_folder / "guesses.json")
         self.clock_watch = ClockWatch(clock, state_folder / "clock.json")
@@ -97,6 +103,7 @@ class Keeper:
         self._running = 0
         self._locking = False
         self._deadline_s = 0.0
+        self._touched_s = 0.0
 
     @property
     def exists(self) -> bool:
@@ -107,7 +114,7 @@ class Keeper:
     def is_unlocked(self) -> bool:
         """Whether acts are taken now; past the deadline they are not, even before the lock."""
         open_now = self._vault is not None and not self._locking
-        return open_now and self.clock.boot_s() < self._deadline_s
+        return open_now and self.seconds_left() > 0
 
     def create(self, passphrase: str) -> tuple[str, str]:
         """A new vault, unlocked.
@@ -215,11 +222,15 @@ class Keeper:
 
     def touch(self, lock_after_s: int) -> None:
         """A human act: the idle time begins anew."""
-        self._deadline_s = self.clock.boot_s() + lock_after_s
+        self._touched_s = self.clock.boot_s()
+        self._deadline_s = self._touched_s + lock_after_s
 
     def seconds_left(self) -> float:
         """Until the vault locks itself."""
-        return max(0.0, self._deadline_s - self.clock.boot_s())
+        until_s = self._deadline_s
+        if self.progress.running:
+            until_s = max(until_s, self._touched_s + WORK_COUNTS_S)
+        return max(0.0, until_s - self.clock.boot_s())
 
     def folder_of(self, vault: Vault) -> Path:
         """Where backups of the vault lie: where the user said, else beside it."""
@@ -239,6 +250,20 @@ class Keeper:
         except Exception as error:
             self.backup_problem = BackupFailed(kind=type(error).__name__)
 
+    def look_at_corpora(self) -> None:
+        """Before a check: what was put, replaced or taken away since is seen."""
+        folder = self.corpora_folder
+        found = folder.glob(f"*{CORPUS_SUFFIX}") if folder is not None else ()
+        # One that was taken away may be put back.
+        self._corpus_paths.update(one.path for one in self.corpora)
+        corpora, refused = opened_again(self.corpora, sorted({*self._corpus_paths, *found}))
+        if [id(one) for one in corpora] != [id(one) for one in self.corpora]:
+            # What the former ones said of a secret is not what these say.
+            self.checked.clear()
+        self.corpora = corpora
+        if folder is not None or self._corpus_paths:
+            self.refused_corpora = refused
+
     def look_at_clock(self) -> None:
         """While a vault is open, whether the machine's clock goes as it should."""
         if self.is_unlocked:
@@ -257,7 +282,7 @@ class Keeper:
 
     def lock_if_idle(self) -> None:
         """Locks where the deadline has passed."""
-        if self._vault is not None and self.clock.boot_s() >= self._deadline_s:
+        if self._vault is not None and self.seconds_left() <= 0:
             self.lock()
 
     def lock(self) -> None:
@@ -303,5 +328,5 @@ class Keeper:
             else:
                 self._vault = vault
                 self.reading.begin(vault)
-                self._deadline_s = self.clock.boot_s() + get_safeguards(vault).lock_after_s
+                self.touch(get_safeguards(vault).lock_after_s)
         return self.sessions.begin(self.clock.boot_s())

@@ -29,6 +29,7 @@ router = APIRouter(prefix="/checks", tags=["check"])
 def run_check(work: WorkDep) -> Worklist:
     """Checks the whole vault now; answers at its end."""
     work.require(Act.CHECK)
+    work.keeper.look_at_corpora()
     with service_of(work.vault, work.keeper.progress) as service:
         lists, not_asked = lists_to_ask(work.vault, work.keeper.corpora, service)
         use.run_check(
