@@ -232,6 +232,28 @@ def test_a_site_of_other_names_and_shapes_is_driven_by_its_tokens(api: Api) -> N
         assert odd.sent[0] == ("/enter", first)
 
 
+def test_another_origin_of_the_site_gets_the_secrets_only_where_it_was_allowed_by_name(
+    api: Api,
+) -> None:
+    with serving_odd() as (odd, address), serving_odd() as (beside, other):
+        beside.take, beside.answer = odd.take, odd.answer  # type: ignore[method-assign]
+        odd.pages["/enter"] = (200, {}, ENTER.replace("/enter", f"{other}enter"))
+        login_id, path = begun(api, address, "ilse", OLD)
+        found = api.ok("POST", f"{path}/drive")
+        assert found["state"] == "staged" and odd.sent == []
+        body = {"title": "odd", "address": address, "user_name": "ilse", "driven": True}
+        for wrong in ("https://evil.example", "http://other.localhost:1", "", "ftp://x"):
+            refused = api.call("PUT", f"logins/{login_id}", {**body, "driven_at": [other, wrong]})
+            assert refused.json()["data"]["field"] == "driven_at.1", refused.text
+        api.ok("PUT", f"logins/{login_id}", {**body, "driven_at": [f"{other}enter?x"]})
+        allowed = other.rstrip("/")
+        assert api.ok("GET", f"logins/{login_id}")["driven_at"] == [allowed]
+        assert allowed in api.ok("GET", f"{path}/drive")["plan"][0]
+        found = api.ok("POST", f"{path}/drive")
+        assert found["state"] == "verified", found
+        assert odd.password == api.secret_of(login_id)
+
+
 def test_a_form_that_is_stricter_than_the_known_policy_is_drawn_to(api: Api) -> None:
     every = "abcdefghijklmnopqrstuvwxyz0123456789"
     for longest, state in ((30, "verified"), (9, "staged")):
@@ -430,6 +452,26 @@ def test_a_campaign_goes_mailboxes_first_and_drives_what_it_may_side_by_side(
         assert opens(sites, f"{name}.localhost", "campaigner", api.secret_of(ids[name]))
     api.ok("DELETE", f"campaigns/{begun['campaign_id']}")
     assert api.ok("GET", "campaigns") == []
+
+
+def test_a_campaign_goes_on_past_a_login_that_cannot_be_begun_and_says_why(
+    api: Api, sites: Served
+) -> None:
+    signed_up(sites, "papertape.localhost", "goes-on", OLD)
+    at = {"user_name": "goes-on", "driven": True, "secret": {"own": OLD}}
+    digits = [{"name": "digit", "characters": "0123456789", "minimum": 9}]
+    rules = {"min_length": 1, "max_length": 4, "classes": digits}
+    site = {"name": "Odd", "domains": ["odd.example"], "source": "typed", "policy": rules}
+    api.ok("POST", "policies", site)
+    odd = api.add("Odd", address="https://odd.example", **at)["login_id"]
+    good = api.add("Paper", address=sites.site("papertape"), **at)["login_id"]
+    begun = api.ok("POST", "campaigns", {"login_ids": [odd, good]})
+    assert all(place["problem"] == "" for place in begun["places"])
+    api.clock.pass_s(1)
+    after = api.ok("POST", f"campaigns/{begun['campaign_id']}/drive")
+    said = {p["login_id"]: (p["standing"], bool(p["problem"])) for p in after["places"]}
+    assert said == {odd: ("waiting", True), good: ("done", False)}
+    assert api.secret_of(odd) == OLD
 
 
 def test_the_well_known_address_is_opened_where_the_site_means_it(api: Api) -> None:

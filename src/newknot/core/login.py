@@ -14,6 +14,7 @@ NOTES_LIMIT = 20_000
 SECRET_LIMIT = 10_000
 FIELDS_LIMIT = 50
 TAGS_LIMIT = 50
+ORIGINS_LIMIT = 10
 BIN_DAYS = 30
 CODE_KEY_FIELD = "key of its codes"
 """As the history names the key of a second factor."""
@@ -77,7 +78,8 @@ class Origin:
 class LoginCard:
     """Everything of a login that is not secret. `*_at` are aware UTC, `*_on` a calendar day.
 
-    driven: whether New Knot may fill the forms of its site. parted_at: since when two copies of the
+    driven: whether New Knot may fill the forms of its site; driven_at: further origins of that site
+    where it may (other sub-domains or ports). parted_at: since when two copies of the
     vault had different secrets for it; None once it was changed anew. texts_apart: names of its
     texts that two copies changed, and that are not settled.
     """
@@ -102,6 +104,7 @@ class LoginCard:
     deleted_at: datetime | None = None
     second_factor: SecondFactor = SecondFactor.NONE
     driven: bool = False
+    driven_at: tuple[str, ...] = ()
     parted_at: datetime | None = None
     texts_apart: tuple[str, ...] = ()
 

@@ -93,6 +93,7 @@ class LoginCard(_Document):
     deleted_at: Moment | None
     second_factor: Annotated[SecondFactor, Strict(False)] = SecondFactor.NONE
     driven: bool = False
+    driven_at: Texts = []
     parted_at: Moment | None = None
     texts_apart: Texts = []
 

@@ -1,12 +1,12 @@
 """A site that is driven by the open standards: its change page by the well-known address (a W3C
 draft, "A Well-Known URL for Changing Passwords"), its forms by their `autocomplete` tokens.
 
-Bounded in time, redirects and size; only the login's own origin (scheme, host and port), by https
-or on this machine. The secrets leave in bodies of POST requests alone.
+Bounded in time, redirects and size; only the login's own origin (scheme, host and port) and what
+its user allowed beside it, by https or on this machine. The secrets leave in bodies of POST alone.
 """
 
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Collection
 from dataclasses import dataclass
 from pathlib import Path
 from urllib.parse import urlencode
@@ -52,10 +52,18 @@ class Visited:
 
 
 class DrivenSite:
-    """One visit, with the cookies of that visit alone. may_go_on is asked in every wait."""
+    """One visit, with the cookies of that visit alone. may_go_on is asked in every wait. also:
+    origins of the site that its user allowed beside that of the address.
+    """
 
     def __init__(
-        self, address: str, *, own_port: int, may_go_on: Callable[[], bool], until_s: float
+        self,
+        address: str,
+        *,
+        own_port: int,
+        may_go_on: Callable[[], bool],
+        until_s: float,
+        also: Collection[str] = (),
     ) -> None:
         site = site_of(address)
         if site is None:
@@ -66,6 +74,7 @@ class DrivenSite:
         self._until_s = until_s
         self._client = outside_client()
         self._origin = site.origin
+        self._allowed = frozenset((site.origin, *also))
         self.start = site.address
 
     def close(self) -> None:
@@ -164,7 +173,7 @@ class DrivenSite:
         if body is not None:
             headers |= {
                 "content-type": "application/x-www-form-urlencoded",
-                "origin": self._origin,
+                "origin": _origin_of(referer) or self._origin,
                 "referer": referer,
             }
         try:
@@ -204,10 +213,15 @@ class DrivenSite:
             raise FormNotUnderstood(reason="leads to an address without https")
         if there.is_loopback and there.port == self._own_port:
             raise FormNotUnderstood(reason="leads to this application")
-        if there.origin != self._origin:
+        if there.origin not in self._allowed:
             # Not named: a site may put what it was sent into the name of a host.
             raise FormNotUnderstood(reason=f"leads to another origin than {self._origin}")
         return there.address
+
+
+def _origin_of(address: str) -> str:
+    site = site_of(address)
+    return site.origin if site is not None else ""
 
 
 def _joined(base: str, place: str) -> str:

@@ -50,6 +50,7 @@ def put_card(tx: Transaction, card: LoginCard) -> None:
         "deleted_at": iso(card.deleted_at),
         "second_factor": card.second_factor.value,
         "driven": card.driven,
+        "driven_at": list(card.driven_at),
         "parted_at": iso(card.parted_at),
         "texts_apart": list(card.texts_apart),
     }
@@ -118,6 +119,7 @@ def _card_of(login_id: str, text: bytes) -> LoginCard:
         deleted_at=moment(d["deleted_at"]),
         second_factor=SecondFactor(d.get("second_factor", "none")),
         driven=d.get("driven", False),
+        driven_at=tuple(d.get("driven_at", ())),
         parted_at=moment(d.get("parted_at")),
         texts_apart=tuple(d.get("texts_apart", ())),
     )

@@ -67,3 +67,8 @@ def test_too_like_the_last_deepens_the_history() -> None:
 def test_what_says_nothing_is_refused_by_its_field(lesson: Lesson) -> None:
     with pytest.raises(FieldInvalid):
         taught(WIDE, lesson)
+
+
+def test_a_refusal_that_names_a_number_teaches_how_many_it_remembers() -> None:
+    words = "Your new password must not be one of your last 6 passwords."
+    assert taught(WIDE, Lesson(K.ITS_WORDS, text=words)).history_depth == 6

@@ -76,3 +76,43 @@ def test_the_attribute_text_is_written_back() -> None:
     policy = SitePolicy.from_dict(read_rules(text).document)
     assert write_rules(policy) == text
     assert SitePolicy.from_dict(read_rules(write_rules(policy)).document) == policy
+
+
+@pytest.mark.parametrize(
+    ("text", "depth"),
+    [
+        ("at least 8 characters; must not be one of your last 5 passwords", 5),
+        ("You cannot reuse any of your previous four passwords.", 4),
+        ("Must be different from your last password", 1),
+        ("remembers the last 8", 8),
+        ("Cannot be the same as the last 12 passwords, at least 10 characters", 12),
+        ("not your previous 3 used passwords", 3),
+        ("8 to 20 characters", None),
+        ("your last 99999 passwords", None),
+    ],
+)
+def test_how_many_a_site_remembers_is_read_with_its_number(text: str, depth: int | None) -> None:
+    document = read_rules(text).document
+    assert document.get("history_depth") == depth
+    assert SitePolicy.from_dict(document).history_depth == depth
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "minlength: \u00b2; maxlength: \u0661\u0662;",
+        f"minlength: {'9' * 9000}; maxlength: 12;",
+        f"<input minlength={'9' * 6000!r} maxlength='\u00b3'>",
+        "<input pattern='[\x01-\U0010ffff]{1,9}'>",
+        "<input pattern='[" + "a-\u9fff" * 900 + "]{1,99999}'>",
+        "<input pattern='[\uff10-\uff19]{\u0661,\u0669}'>",
+        "at least \u0661\u0662 characters, 999 to 998 characters",
+        "at least 500 digits and at least 999 characters",
+        "and " * 2500,
+        "at least " * 1100,
+    ],
+)
+def test_whatever_a_page_says_the_policy_stays_within_its_bounds(text: str) -> None:
+    document = read_rules(text).document
+    assert 1 <= document["min_length"] <= 256 and 1 <= document["max_length"] <= 256
+    assert len(str(document)) < 3_000

@@ -80,3 +80,43 @@ def test_a_page_made_to_harm_ends_in_bounded_time(html: str) -> None:
     command = [sys.executable, "-I", "-S", str(Path(form_reader.__file__))]
     done = subprocess.run(command, input=html.encode(), capture_output=True, timeout=15)
     assert done.returncode != 0 or json.loads(done.stdout)["forms"] is not None
+
+
+FIELDS = """<input name=u autocomplete=username><input name=o autocomplete=current-password>
+<input name=n autocomplete=new-password>"""
+
+
+@pytest.mark.parametrize(
+    ("html", "reason"),
+    [
+        (FIELDS + "<input name=x autocomplete=current-password>", "has 2 fields for the current"),
+        (FIELDS + "<input name=x autocomplete=username>", "has 2 fields for the user name"),
+        (FIELDS + 2 * "<input name=x autocomplete=new-password>", "has 3 fields for the new"),
+        *(
+            (f"{FIELDS[:-1]} {how}>", "has a field for the new secret that nobody can see")
+            for how in (
+                "type=hidden", "hidden", "style='display: none'", "style='opacity:0'",
+                "style='position:absolute; left:-9999px'", "style='VISIBILITY : hidden'",
+            )
+        ),
+        (f"<div hidden><p>{FIELDS}</p></div>", "has a field for the current secret that nobody"),
+        (f"<div style='height:0;overflow:hidden'>{FIELDS}</div>", "for the current secret that no"),
+    ],
+)  # fmt: skip
+def test_what_could_be_meant_otherwise_or_is_not_seen_is_not_filled(html: str, reason: str) -> None:
+    (form,) = read(f"<form method=post>{html}</form>").forms
+    with pytest.raises(FormNotUnderstood) as refused:
+        form.filled({USER_NAME: "ilse", CURRENT: "old", NEW: "new"})
+    assert reason in str(refused.value.data["reason"])
+
+
+def test_what_is_switched_off_or_no_part_of_the_page_is_not_sent() -> None:
+    (form,) = read(
+        f"""<template><form method=post>{FIELDS}</form></template>
+        <form method=post><div style="opacity:0.9; width:0.5em">{FIELDS}</div>
+        <input name=x autocomplete=current-password disabled>
+        <fieldset disabled><br><input name=y autocomplete=new-password></fieldset>
+        <input name=z autocomplete=username type=hidden disabled></form>"""
+    ).forms
+    sent = form.filled({USER_NAME: "ilse", CURRENT: "old", NEW: "new"})
+    assert sent == [("u", "ilse"), ("o", "old"), ("n", "new")]

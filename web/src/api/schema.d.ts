@@ -3546,6 +3546,8 @@ export interface components {
              * @default false
              */
             driven: boolean;
+            /** Driven At */
+            driven_at?: string[];
             /** Expires On */
             expires_on?: string | null;
             /** Fields */
@@ -3663,6 +3665,8 @@ export interface components {
             domain: string;
             /** Driven */
             driven: boolean;
+            /** Driven At */
+            driven_at: string[];
             due: components["schemas"]["Due"] | null;
             /** Due On */
             due_on: string | null;
@@ -3749,6 +3753,8 @@ export interface components {
         LossesOut: {
             /** Damaged */
             damaged: string[];
+            /** Driven At */
+            driven_at: number;
             /** Formula Secrets */
             formula_secrets: number;
             /** Histories */
@@ -4053,13 +4059,20 @@ export interface components {
         PlaceDoubt: "folder_of_another" | "folder_shared" | "file_of_another" | "file_shared";
         /**
          * PlaceOut
-         * @description A login of a campaign. driven: New Knot may fill its site's forms.
+         * @description A login of a campaign. driven: New Knot may fill its site's forms. problem: why its rotation
+         *     could not be begun; empty where it could, or was not tried.
          */
         PlaceOut: {
             /** Driven */
             driven: boolean;
             /** Login Id */
             login_id: string;
+            /** Problem */
+            problem: string;
+            /** Problem Data */
+            problem_data: {
+                [key: string]: unknown;
+            };
             /** Rotation Id */
             rotation_id: string | null;
             standing: components["schemas"]["Standing"];

@@ -13,6 +13,7 @@ export type Policy = {
   min_classes: number;
   excluded: string;
   max_age_days: number | null;
+  history_depth?: number | null;
   max_identical_run?: number | null;
   max_sequence_run?: number | null;
   max_uses?: number | null;
@@ -80,6 +81,7 @@ export function policySentence(policy: Policy): string {
   if (words) parts.push(`without ${words} forbidden ${words === 1 ? "text" : "texts"}`);
   if (policy.folds_case) parts.push("upper and lower count alike");
   if (policy.keeps_first) parts.push(`only the first ${policy.keeps_first} count`);
+  if (policy.history_depth) parts.push(`remembers the last ${policy.history_depth}`);
   if (policy.max_age_days) parts.push(`changed every ${policy.max_age_days} days`);
   return parts.join("; ") + ".";
 }

@@ -31,7 +31,9 @@ function fieldName(path: unknown): string {
 const SENTENCES: Record<string, (data: Data) => string> = {
   field_invalid: (d) => `${fieldName(d.field)} ${String(d.reason)}.`,
   secret_repeats: (d) =>
-    `This is ${d.how === "same" ? "the same as" : "like"} ${d.until_at ? `a secret that served here until ${String(d.until_at).slice(0, 10)}` : "the current secret"}: take one that has nothing of it.`,
+    d.how === "remembered"
+      ? `The site remembers the last ${String(d.depth)} with the current one, and this served until ${String(d.until_at).slice(0, 10)}: it would not be taken.`
+      : `This is ${d.how === "same" ? "the same as" : "like"} ${d.until_at ? `a secret that served here until ${String(d.until_at).slice(0, 10)}` : "the current secret"}: take one that has nothing of it.`,
   secret_breaks_policy: (d) => `The policy of ${String(d.policy)} forbids it: ${String(d.says)}.`,
   policy_invalid: (d) => `Site policy: ${String(d.field)} ${String(d.reason)}.`,
   passphrase_too_weak: (d) =>

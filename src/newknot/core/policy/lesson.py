@@ -8,7 +8,10 @@ from newknot.core.policy.character_classes import SYMBOLS
 from newknot.core.policy.rules_text import read_rules
 from newknot.core.policy.site_policy import SitePolicy
 
-_OVERRIDDEN = ("min_length", "max_length", "min_classes", "max_identical_run", "max_sequence_run")
+_OVERRIDDEN = (
+    *("min_length", "max_length", "min_classes", "max_identical_run", "max_sequence_run"),
+    "history_depth",
+)
 
 
 class LessonKind(StrEnum):

@@ -19,8 +19,10 @@ _NAMED = {"lower": LOWER, "upper": UPPER, "digit": DIGITS, "special": SYMBOLS}
 _PRINTABLE = LOWER + UPPER + DIGITS + SYMBOLS
 _NUMBERS = {
     w: i
-    for i, w in enumerate(["zero", "one", "two", "three", "four", "five", "six", "seven", "eight"])
-}
+    for i, w in enumerate(
+        ["zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten"]
+    )
+} | {"twelve": 12}
 _PLAIN_CLASSES = {
     "lower": r"lower[- ]?case(?: letters?| characters?)?",
     "upper": r"(?:upper[- ]?case|capital)(?: letters?| characters?)?",
@@ -34,7 +36,17 @@ _SUBJECT = re.compile(
     r"(?:have|has|be|contain|hold|use|include|consist of)s?\s+(?:only\s+)?"
 )
 """How a site begins to speak of its rules; what it says of them comes after."""
-_COUNT = r"(?P<count>\d{1,3}|an?|one|two|three|four|five|six|seven|eight)"
+_COUNT = r"(?P<count>[0-9]{1,3}|an?|one|two|three|four|five|six|seven|eight)"
+_NUMBER = re.compile(r"[0-9]+")
+_REMEMBERED = re.compile(
+    r"\b(?:last|previous|past|former|earlier|most recent)\s+"
+    r"(?:(?P<count>[0-9]{1,3}|one|two|three|four|five|six|seven|eight|nine|ten|twelve)\s+)?"
+    r"(?:used\s+|old\s+)?(?:passwords?|passphrases?|pins?|ones?|secrets?)\b"
+)
+_REMEMBERS = re.compile(
+    r"\bremembers?\s+(?:the\s+|your\s+)?(?:last|previous)\s+(?P<count>[0-9]{1,3})\b"
+)
+"""What a site says of the secrets before that it does not take again."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,9 +99,9 @@ def _read_properties(text: str) -> RulesRead:
     for part in _split(text, ";"):
         name, _, value = (piece.strip() for piece in part.partition(":"))
         name = name.lower()
-        if name in ("minlength", "maxlength", "max-consecutive") and value.isdigit():
+        if name in ("minlength", "maxlength", "max-consecutive") and _NUMBER.fullmatch(value):
             key = {"minlength": "min_length", "maxlength": "max_length"}.get(name)
-            document[key or "max_identical_run"] = max(1, min(LENGTH_LIMIT, int(value)))
+            document[key or "max_identical_run"] = _bounded(value)
         elif name in ("required", "allowed"):
             names = _split(value, ",")
             found = [_characters(one) for one in names]
@@ -176,27 +188,32 @@ def _read_attributes(text: str) -> RulesRead:
         read = RulesRead({"min_length": 1, "max_length": 64, "classes": _usual()}, ())
     document = dict(read.document)
     for name, key in (("minlength", "min_length"), ("maxlength", "max_length")):
-        if found.get(name, "").isdigit():
-            document[key] = max(1, min(LENGTH_LIMIT, int(found[name])))
+        if _NUMBER.fullmatch(found.get(name, "")):
+            document[key] = _bounded(found[name])
     return RulesRead(document, read.unsure)
 
 
 def _read_pattern(pattern: str) -> RulesRead:
     """One bracketed set with a range, as `[A-Za-z0-9]{8,16}`; anything else is not sure."""
-    whole = re.fullmatch(r"\^?\[([^\]^\[]+)\]\{(\d+),(\d+)\}\$?", pattern)
+    whole = re.fullmatch(r"\^?\[([^\]^\[]+)\]\{(\d+),(\d+)\}\$?", pattern, re.ASCII)
     if whole is None:
         return RulesRead({"min_length": 1, "max_length": 64, "classes": _usual()}, (pattern,))
     inside = whole[1].replace("\\d", "0-9").replace("\\w", "A-Za-z0-9_")
-    characters = ""
+    # Of a span only what a policy may have: it may reach over all of Unicode.
+    characters: set[str] = set()
     for low, high, one in re.findall(r"(\w)-(\w)|\\?(.)", inside):
-        span = range(ord(low), ord(high) + 1) if low else range(ord(one), ord(one) + 1)
-        characters += "".join(map(chr, span))
+        characters.update(c for c in _PRINTABLE if (low or one) <= c <= (high or one))
     document = {
-        "min_length": max(1, min(LENGTH_LIMIT, int(whole[2]))),
-        "max_length": max(1, min(LENGTH_LIMIT, int(whole[3]))),
-        "classes": _disjoint([], characters, []),
+        "min_length": _bounded(whole[2]),
+        "max_length": _bounded(whole[3]),
+        "classes": _disjoint([], "".join(sorted(characters)), []),
     }
     return RulesRead(document, ())
+
+
+def _bounded(number: str) -> int:
+    """A number of ASCII digits, however long, within what a policy may have."""
+    return max(1, min(LENGTH_LIMIT, int(number[:9])))
 
 
 def _usual() -> list[dict[str, Any]]:
@@ -240,24 +257,30 @@ def _take(
     named: set[str],
 ) -> bool:
     """Whether one part of a plain list was understood as a whole."""
+    remembered = _REMEMBERED.search(said) or _REMEMBERS.search(said)
+    if remembered:
+        count = remembered["count"]
+        known = document.get("history_depth", 0)
+        document["history_depth"] = max(known, _number(count) if count else 1)
+        return True
     said = _SUBJECT.sub(lambda found: "no " if found["not"] else "", said)
     length = re.match(
-        r"(?:must be |be |use |between )?(\d{1,3})\s*(?:to|-|–|and)\s*(\d{1,3})\b"
+        r"(?:must be |be |use |between )?([0-9]{1,3})\s*(?:to|-|–|and)\s*([0-9]{1,3})\b"
         r"(?:\s*characters?)?(?:\s*long)?",
         said,
     )
     if length:
-        document["min_length"], document["max_length"] = int(length[1]), int(length[2])
+        document["min_length"], document["max_length"] = _bounded(length[1]), _bounded(length[2])
         rest = said[length.end() :].strip()
         return not rest or _only(rest, named)
     bound = re.fullmatch(
-        r".*?\b(at least|at most|minimum(?: of)?|maximum(?: of)?|no more than|up to)\s*(\d{1,3})"
+        r".*?\b(at least|at most|minimum(?: of)?|maximum(?: of)?|no more than|up to)\s*([0-9]{1,3})"
         r"\s*(?:characters?|in length|long)?(?:\s*long)?",
         said,
     )
     if bound:
         low = bound[1].startswith(("at least", "minimum"))
-        document["min_length" if low else "max_length"] = max(1, int(bound[2]))
+        document["min_length" if low else "max_length"] = _bounded(bound[2])
         return True
     none = re.fullmatch(r"(?:no|without|must not (?:have|contain)) (.+)", said)
     if none:
@@ -269,11 +292,13 @@ def _take(
     for name, shape in _PLAIN_CLASSES.items():
         demand = re.fullmatch(rf".*?\b(?:at least )?{_COUNT} {shape}", said)
         if demand:
-            count = demand["count"]
-            number = int(count) if count.isdigit() else _NUMBERS.get(count, 1)
-            least[name] = max(least.get(name, 0), number)
+            least[name] = max(least.get(name, 0), _number(demand["count"]))
             return True
     return _only(said, named)
+
+
+def _number(count: str) -> int:
+    return _bounded(count) if _NUMBER.fullmatch(count) else _NUMBERS.get(count, 1)
 
 
 def _only(said: str, named: set[str]) -> bool:

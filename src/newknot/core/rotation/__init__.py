@@ -8,7 +8,12 @@ from newknot.core.rotation.machine import (
     RotationState,
     after,
 )
-from newknot.core.rotation.repeats import SecretBreaksPolicy, SecretRepeats, require_new
+from newknot.core.rotation.repeats import (
+    SecretBreaksPolicy,
+    SecretRepeats,
+    require_forgotten,
+    require_new,
+)
 from newknot.core.rotation.rotation import HeldSecret, Rotation, RotationSecrets, RotationStep
 
 __all__ = [
@@ -24,5 +29,6 @@ __all__ = [
     "SecretBreaksPolicy",
     "SecretRepeats",
     "after",
+    "require_forgotten",
     "require_new",
 ]

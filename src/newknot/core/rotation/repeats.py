@@ -9,13 +9,22 @@ from newknot.core.strength.resemblance import forms
 
 
 class SecretRepeats(NewKnotError):
-    """A new secret that the login had before, or one like it. data: how (same, similar), until_at
-    (ISO, when the earlier one ended; None for the current one).
+    """A new secret that the login had before, or one like it. data: how (same, similar,
+    remembered by the site: then depth too), until_at (ISO, when the earlier one ended; None for the
+    current one).
     """
 
 
 class SecretBreaksPolicy(NewKnotError):
     """A new secret that the site's policy forbids. data: policy, says."""
+
+
+def require_forgotten(secret: Secret, earlier: Sequence[EarlierSecret], *, depth: int) -> None:
+    """Raises `SecretRepeats` (how: remembered) where it is one of the last `depth` that served."""
+    served = [e for e in earlier if e.used and not e.field]
+    for former in sorted(served, key=lambda e: e.place, reverse=True)[:depth]:
+        if former.secret == secret:
+            raise SecretRepeats(how="remembered", until_at=former.until_at.isoformat(), depth=depth)
 
 
 def require_new(

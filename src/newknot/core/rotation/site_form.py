@@ -7,6 +7,12 @@ from typing import Any
 from newknot.core.errors import NewKnotError
 
 USER_NAME, CURRENT, NEW, CODE = "username", "current-password", "new-password", "one-time-code"
+_MEANT = {
+    USER_NAME: "the user name",
+    CURRENT: "the current secret",
+    NEW: "the new secret",
+    CODE: "the code",
+}
 _LEFT_OUT = frozenset({"submit", "button", "reset", "image", "file"})
 _TICKED = frozenset({"checkbox", "radio"})
 
@@ -17,7 +23,9 @@ class FormNotUnderstood(NewKnotError):
 
 @dataclass(frozen=True, slots=True)
 class SiteInput:
-    """One field. token: its last `autocomplete` token, empty where it has none."""
+    """One field. token: its last `autocomplete` token, empty where it has none. unseen: whether
+    nobody can see it. off: whether a browser leaves it out.
+    """
 
     name: str
     kind: str
@@ -26,6 +34,8 @@ class SiteInput:
     required: bool
     checked: bool
     rules: Mapping[str, str]
+    unseen: bool = False
+    off: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,7 +49,7 @@ class SiteForm:
 
     def has(self, token: str) -> bool:
         """Whether a field has this token."""
-        return any(one.token == token for one in self.inputs)
+        return any(one.token == token and not one.off for one in self.inputs)
 
     def filled(self, values: Mapping[str, str]) -> list[tuple[str, str]]:
         """The fields as a browser would send them, with values by token.
@@ -51,9 +61,12 @@ class SiteForm:
             raise FormNotUnderstood(reason="has a form that would put the secret into the address")
         if self.enctype not in ("", "application/x-www-form-urlencoded"):
             raise FormNotUnderstood(reason=f"has a form that is sent as {self.enctype[:40]}")
+        self._require_told_apart(values)
         sent: list[tuple[str, str]] = []
         pressed = False
         for one in self.inputs:
+            if one.off:
+                continue
             value = values.get(one.token, one.value)
             if one.kind == "submit" and one.name and not pressed:
                 pressed = True
@@ -70,6 +83,19 @@ class SiteForm:
                 raise FormNotUnderstood(reason=f"has a form that asks for “{one.name[:40]}”")
             sent.append((one.name, value))
         return sent
+
+    def _require_told_apart(self, values: Mapping[str, str]) -> None:
+        """Each value has one field that it is meant for, and a secret one that can be seen; the new
+        one may be asked for twice.
+        """
+        for token, says in _MEANT.items():
+            fields = [one for one in self.inputs if one.token == token and not one.off]
+            if token not in values or not fields:
+                continue
+            if token != USER_NAME and any(one.unseen for one in fields):
+                raise FormNotUnderstood(reason=f"has a field for {says} that nobody can see")
+            if len(fields) > (2 if token == NEW else 1):
+                raise FormNotUnderstood(reason=f"has {len(fields)} fields for {says}")
 
     @property
     def rules_text(self) -> str:
@@ -143,5 +169,7 @@ def _input(document: Mapping[str, Any]) -> SiteInput:
         value=document.get("value", ""),
         required=document["required"],
         checked=document["checked"],
+        unseen=document["unseen"],
+        off=document["off"],
         rules={name: document[name] for name in rules if document.get(name)},
     )

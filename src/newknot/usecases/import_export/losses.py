@@ -19,7 +19,8 @@ _FORMULA = re.compile(r"[=+\-@|%\t\r]")
 
 @dataclass(frozen=True, slots=True)
 class Losses:
-    """Counts of what neither CSV nor the exchange format carries. histories, resets: of logins.
+    """Counts of what neither CSV nor the exchange format carries. histories, resets,
+    driven_at: of logins.
 
     formula_secrets: secrets that a spreadsheet would take for a formula. damaged: titles, or ids
     where not even the title can be read, of logins that no file can have.
@@ -33,6 +34,7 @@ class Losses:
     open_rotations: int
     loose_ends: int
     own_details: int
+    driven_at: int
     formula_secrets: int
     damaged: tuple[str, ...]
 
@@ -60,6 +62,7 @@ def losses_of(vault: Vault) -> Losses:
         open_rotations=sum(one.state in OPEN_STATES for one in list_rotations(vault)),
         loose_ends=len(list_loose_ends(vault)),
         own_details=len(get_own_details(vault).lines),
+        driven_at=sum(bool(card.driven_at) for card in live),
         formula_secrets=formulas,
         damaged=tuple(sorted(damaged, key=str.casefold)),
     )

@@ -3,12 +3,13 @@
 from dataclasses import dataclass, replace
 from datetime import UTC, date, datetime, timedelta
 
-from newknot.core.address import kept_address
+from newknot.core.address import kept_address, site_of
 from newknot.core.errors import FieldInvalid
 from newknot.core.login import (
     BIN_DAYS,
     FIELDS_LIMIT,
     NOTES_LIMIT,
+    ORIGINS_LIMIT,
     TAGS_LIMIT,
     BackupCode,
     Importance,
@@ -71,6 +72,7 @@ class LoginDraft:
     second_factor: SecondFactor = SecondFactor.NONE
     code_key: Secret | None = None
     driven: bool = False
+    driven_at: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -362,6 +364,26 @@ def _card(
     )
 
 
+def _origins(given: tuple[str, ...], address: str) -> tuple[str, ...]:
+    """The origins of addresses of the login's own site. Raises `FieldInvalid` naming the line."""
+    if len(given) > ORIGINS_LIMIT:
+        raise FieldInvalid("driven_at", f"are more than {ORIGINS_LIMIT}")
+    own, found = site_of(address), []
+    for i, one in enumerate(given):
+        field = f"driven_at.{i}"
+        try:
+            site = site_of(checked_text(one, field=field, needed=True))
+        except FieldInvalid as error:
+            raise FieldInvalid(field, str(error.data["reason"])) from None
+        assert site is not None
+        if own is None or site.domain != own.domain:
+            raise FieldInvalid(field, "is not of the login's own site")
+        if site.scheme != "https" and not site.is_loopback:
+            raise FieldInvalid(field, "is not an https address")
+        found.append(site.origin)
+    return tuple(dict.fromkeys(found))
+
+
 def _checked(draft: LoginDraft, login_id: str) -> LoginCard:
     """The card of a draft, at no time yet."""
     if len(draft.fields) + len(draft.secret_fields) > FIELDS_LIMIT:
@@ -403,4 +425,5 @@ def _checked(draft: LoginDraft, login_id: str) -> LoginCard:
         has_secret=False,
         second_factor=draft.second_factor,
         driven=draft.driven,
+        driven_at=_origins(draft.driven_at, address),
     )

@@ -90,18 +90,23 @@ def drive_campaign(
     random: RandomSource,
     clock: Clock,
     own_port: int,
-) -> None:
+) -> dict[str, NewKnotError]:
     """Drives all its logins that may be and are not done, a few side by side.
 
     begin_drive notes a drive by its rotation, so that each can be watched and stopped; it raises
-    `DriveRunning` where one is under way. One site that fails does not stop the others.
+    `DriveRunning` where one is under way. One site that fails does not stop the others, nor one
+    login whose rotation cannot be begun: answers these, each with why.
     """
+    not_begun: dict[str, NewKnotError] = {}
 
     def one(login_id: str) -> None:
-        rotation = begin_rotation(vault, login_id, StageWish(), random=random, now=clock.now())
         try:
+            rotation = begin_rotation(vault, login_id, StageWish(), random=random, now=clock.now())
             drive = begin_drive(rotation.rotation_id)
         except DriveRunning:
+            return
+        except NewKnotError as error:
+            not_begun[login_id] = error
             return
         try:
             Driver(
@@ -118,3 +123,4 @@ def drive_campaign(
     ]
     with ThreadPoolExecutor(SIDE_BY_SIDE) as pool:
         list(pool.map(one, wanted))
+    return not_begun

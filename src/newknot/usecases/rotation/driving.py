@@ -14,14 +14,13 @@ from newknot.core.address import site_of
 from newknot.core.generate import RandomSource, conflicts
 from newknot.core.login import LoginCard
 from newknot.core.policy import SitePolicy
-from newknot.core.policy.rules_text import read_rules
-from newknot.core.policy.site_policy import PolicyInvalid
 from newknot.core.rotation import EventRefused, Rotation, RotationEvent, RotationState
 from newknot.core.rotation.echo import without_echo
 from newknot.core.rotation.silent_faults import SilentFaults, Tried, next_trial, told
 from newknot.core.rotation.site_form import FormNotUnderstood
 from newknot.core.secret import Secret
 from newknot.outside.driven_site import DrivenSite, Visited
+from newknot.outside.page_rules import read_page_rules
 from newknot.outside.reaching import OutsideFailed
 from newknot.store.logins import get_secrets
 from newknot.store.rotations import get_rotation, get_rotation_secrets
@@ -59,7 +58,10 @@ class Drive:
 def plan_of(card: LoginCard) -> list[str]:
     """What would be done, in order, before anything is."""
     site = site_of(card.address)
-    where = site.host if site is not None else "the site"
+    where = " or ".join(
+        one.removeprefix("https://")
+        for one in ((site.origin if site is not None else "the site"), *card.driven_at)
+    )
     return [
         f"open the change page of {where}, and nothing outside of it",
         f"sign in as {card.user_name or 'this login'} with the current secret",
@@ -80,7 +82,13 @@ def change_address(vault: Vault, rotation_id: str, *, own_port: int) -> str:
     if not card.driven:
         raise DriveOff()
     until_s = time.monotonic() + ASKING_S
-    visit = DrivenSite(card.address, own_port=own_port, may_go_on=lambda: True, until_s=until_s)
+    visit = DrivenSite(
+        card.address,
+        own_port=own_port,
+        may_go_on=lambda: True,
+        until_s=until_s,
+        also=card.driven_at,
+    )
     try:
         return visit.change_address()
     finally:
@@ -174,6 +182,7 @@ class Driver:
             own_port=self._own_port,
             may_go_on=lambda: not self._drive.is_stopped,
             until_s=self._until_s,
+            also=self._card.driven_at,
         )
 
     def _signed_in(self, visit: DrivenSite, current: Secret) -> Visited:
@@ -282,12 +291,10 @@ class Driver:
 
 def _read_rules(rules_text: str) -> SitePolicy | None:
     """The policy that a form states; None where it states none, or one that contradicts itself."""
-    try:
-        found = read_rules(rules_text)
-        policy = SitePolicy.from_dict(found.document)
-    except PolicyInvalid:
+    if "maxlength" not in rules_text:
         return None
-    return None if "maxlength" not in rules_text or conflicts(policy) is not None else policy
+    policy = read_page_rules(rules_text)
+    return None if policy is None or conflicts(policy) is not None else policy
 
 
 def _breaks(policies: Sequence[SitePolicy], secret: Secret) -> bool:

@@ -24,6 +24,7 @@ from newknot.core.rotation import (
     SecretBreaksPolicy,
     SecretRepeats,
     after,
+    require_forgotten,
     require_new,
 )
 from newknot.core.secret import Secret
@@ -180,6 +181,9 @@ def _stage(
             raise NothingHeld()
         secret, origin = earlier.secret, earlier.origin
         require_new(secret, current, (), also_like=False)
+        depth = named.policy.history_depth if named is not None else None
+        # The current one is the first of those that the site remembers.
+        require_forgotten(secret, history, depth=(depth or 1) - 1)
         _require_allowed(named, secret)
     elif wish.given is not None:
         checked_secret_text(wish.given.secret.reveal(), field="secret")

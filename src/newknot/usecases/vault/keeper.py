@@ -88,6 +88,7 @@ class Keeper:
         self.checked = CheckMemory()
         self.reading = ReadThrough()
         self.drives: dict[str, Drive] = {}
+        self.not_begun: dict[str, dict[str, NewKnotError]] = {}
         self.imports: dict[str, ImportFile] = {}
         self.left_out: bytes | None = None
         self.bundles: dict[str, bytes | BundleContent] = {}
@@ -310,6 +311,7 @@ class Keeper:
         self.checked.clear()
         self.reading = ReadThrough()
         self.drives.clear()
+        self.not_begun.clear()
         self.imports.clear()
         self.left_out = None
         self.bundles.clear()

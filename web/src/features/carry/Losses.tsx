@@ -10,6 +10,11 @@ const SAID: [keyof Omit<Found, "damaged" | "formula_secrets">, string, string?][
   ["policies", "policy", "policies"],
   ["open_rotations", "open rotation"],
   ["loose_ends", "loose end"],
+  [
+    "driven_at",
+    "login whose forms may be filled at other addresses too",
+    "logins whose forms may be filled at other addresses too",
+  ],
   ["own_details", "line of own details", "lines of own details"],
 ];
 

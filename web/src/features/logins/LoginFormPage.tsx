@@ -26,6 +26,7 @@ type Draft = {
   resets_by: string | null;
   second_factor: Schema["SecondFactor"];
   driven: boolean;
+  driven_at: string[];
 };
 
 const EMPTY: Draft = {
@@ -41,6 +42,7 @@ const EMPTY: Draft = {
   resets_by: null,
   second_factor: "none",
   driven: false,
+  driven_at: [],
 };
 
 /** Adding and editing: one form, one save. */
@@ -104,6 +106,7 @@ function LoginForm({ login: opened }: { login: Schema["LoginSheet"] | null }) {
     try {
       const body: Schema["LoginIn"] = {
         ...draft,
+        driven_at: draft.driven_at.map((one) => one.trim()).filter(Boolean),
         fields: fields.filter((f) => !f.secret).map(({ name, value }) => ({ name, value })),
         secret_fields: fields
           .filter((f) => f.secret)
@@ -176,6 +179,21 @@ function LoginForm({ login: opened }: { login: Schema["LoginSheet"] | null }) {
             >
               New Knot may fill the forms of this site when it is rotated
             </Checkbox>
+            {draft.driven && (
+              <label className="field">
+                <span>Also at these addresses of the same site, one a line</span>
+                <Input.TextArea
+                  autoSize={{ minRows: 1, maxRows: 4 }}
+                  value={draft.driven_at.join("\n")}
+                  placeholder="none: only at the address above"
+                  autoComplete="off"
+                  spellCheck={false}
+                  onChange={(event) =>
+                    set("driven_at", event.target.value ? event.target.value.split("\n") : [])
+                  }
+                />
+              </label>
+            )}
             <SecretChoice
               ref={secret}
               address={draft.address}
@@ -329,7 +347,7 @@ function mostUsed(texts: string[]): string[] {
 
 function pickDraft(login: Schema["LoginSheet"]): Draft {
   const { title, user_name, address, notes, folder, owner, tags, importance } = login;
-  const { expires_on, resets_by, second_factor, driven } = login;
+  const { expires_on, resets_by, second_factor, driven, driven_at } = login;
   return {
     title,
     user_name,
@@ -343,6 +361,7 @@ function pickDraft(login: Schema["LoginSheet"]): Draft {
     resets_by,
     second_factor,
     driven,
+    driven_at,
   };
 }
 

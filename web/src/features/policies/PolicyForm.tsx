@@ -163,6 +163,11 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
             value={policy.max_age_days}
             onChange={(v) => set({ max_age_days: v })}
           />
+          <Number
+            label="Remembers the last (empty: not known)"
+            value={policy.history_depth ?? null}
+            onChange={(v) => set({ history_depth: v })}
+          />
         </div>
         <Checkbox checked={offers} onChange={(e) => setOffers(e.target.checked)}>
           The site offers a second factor

@@ -4,6 +4,7 @@ import { Link, useNavigate } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { day } from "../../domain/moments";
+import { sentence } from "../../domain/problems";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { opening } from "../../shared/typedAhead";
 
@@ -92,6 +93,12 @@ function CampaignPart({ campaign }: { campaign: Schema["CampaignOut"] }) {
           <li key={place.login_id}>
             <Link to={`/logins/${place.login_id}`}>{place.title}</Link>{" "}
             <span className="quiet">{place.user_name}</span> <b>{STANDING[place.standing]}</b>
+            {place.problem && (
+              <span className="problem">
+                {" "}
+                not begun: {sentence({ code: place.problem, data: place.problem_data })}
+              </span>
+            )}
           </li>
         ))}
       </ol>

@@ -156,6 +156,7 @@ def _draft(body: LoginIn) -> use.LoginDraft:
         resets_by=body.resets_by,
         second_factor=body.second_factor,
         driven=body.driven,
+        driven_at=tuple(body.driven_at),
         code_key=None if body.code_key is None else Secret(body.code_key.get_secret_value()),
     )
 
@@ -181,6 +182,7 @@ def _sheet(work: Work, card: LoginCard) -> LoginSheet:
         fields=[FieldShape(name=f.name, value=f.value) for f in card.fields],
         secret_field_names=list(card.secret_field_names),
         resets_by=card.resets_by,
+        driven_at=list(card.driven_at),
         created_at=card.created_at,
         changed_at=card.changed_at,
         made=origin.kind,

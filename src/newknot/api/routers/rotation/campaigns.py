@@ -1,9 +1,12 @@
 """Campaigns: many rotations in one order, gone on with whenever one likes."""
 
+from typing import Any
+
 from fastapi import APIRouter, Response
 
 from newknot.api.deps import Work, WorkDep
 from newknot.api.schemas.rotation.campaigns import CampaignIn, CampaignOut, PlaceOut
+from newknot.core.errors import NewKnotError
 from newknot.core.rotation.campaign import Campaign
 from newknot.core.safeguards import Act
 from newknot.usecases.errors import DriveRunning
@@ -38,7 +41,7 @@ def drive(campaign_id: str, work: WorkDep) -> CampaignOut:
         work.keeper.drives[rotation_id] = fresh = Drive()
         return fresh
 
-    use.drive_campaign(
+    work.keeper.not_begun[campaign_id] = use.drive_campaign(
         work.vault,
         campaign,
         begin_drive,
@@ -69,6 +72,7 @@ def end(campaign_id: str, work: WorkDep) -> Response:
 
 def _shaped(work: Work, campaign: Campaign) -> CampaignOut:
     places = use.places_of(work.vault, campaign)
+    not_begun = work.keeper.not_begun.get(campaign.campaign_id, {})
     return CampaignOut(
         campaign_id=campaign.campaign_id,
         begun_at=campaign.begun_at,
@@ -81,7 +85,15 @@ def _shaped(work: Work, campaign: Campaign) -> CampaignOut:
                 driven=place.card.driven,
                 standing=place.standing,
                 rotation_id=place.rotation_id,
+                **_problem_of(place, not_begun),
             )
             for place in places
         ],
     )
+
+
+def _problem_of(place: use.Place, not_begun: dict[str, NewKnotError]) -> dict[str, Any]:
+    error = not_begun.get(place.card.login_id)
+    if error is None or place.standing is not use.Standing.WAITING:
+        return {"problem": "", "problem_data": {}}
+    return {"problem": error.code, "problem_data": error.data}

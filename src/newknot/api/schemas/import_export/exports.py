@@ -37,5 +37,6 @@ class LossesOut(Shape):
     open_rotations: int
     loose_ends: int
     own_details: int
+    driven_at: int
     formula_secrets: int
     damaged: list[str]

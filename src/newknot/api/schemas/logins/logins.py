@@ -50,6 +50,7 @@ class LoginIn(Shape):
     second_factor: SecondFactor = SecondFactor.NONE
     code_key: SecretStr | None = None
     driven: bool = False
+    driven_at: list[str] = Field(default_factory=list)
     secret: SecretIn | None = None
     revision: str | None = None
     """That which was seen: with it, what was changed meanwhile is not saved over."""
@@ -116,6 +117,7 @@ class LoginSheet(LoginRow):
     fields: list[FieldShape]
     secret_field_names: list[str]
     resets_by: str | None
+    driven_at: list[str]
     created_at: datetime
     changed_at: datetime
     made: Literal["drawn", "own", "imported"]

@@ -13,7 +13,9 @@ class CampaignIn(Shape):
 
 
 class PlaceOut(Shape):
-    """A login of a campaign. driven: New Knot may fill its site's forms."""
+    """A login of a campaign. driven: New Knot may fill its site's forms. problem: why its rotation
+    could not be begun; empty where it could, or was not tried.
+    """
 
     login_id: str
     title: str
@@ -21,6 +23,8 @@ class PlaceOut(Shape):
     driven: bool
     standing: Standing
     rotation_id: str | None
+    problem: str
+    problem_data: dict[str, object]
 
 
 class CampaignOut(Shape):
