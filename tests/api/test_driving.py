@@ -1,7 +1,7 @@
 """Driven rotation at real sites over real connections: taken, refused, cut, and where it stops."""
 
 import time
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from datetime import UTC, datetime
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
@@ -452,6 +452,71 @@ def test_a_campaign_goes_mailboxes_first_and_drives_what_it_may_side_by_side(
         assert opens(sites, f"{name}.localhost", "campaigner", api.secret_of(ids[name]))
     api.ok("DELETE", f"campaigns/{begun['campaign_id']}")
     assert api.ok("GET", "campaigns") == []
+
+
+def unsure(api: Api, address: str, **more: object) -> tuple[str, str, str]:
+    """A rotation that was handed out and is not sure: its login, its path, the new secret."""
+    login_id, path = begun(api, address, "ilse", OLD, **more)
+    new = api.ok("POST", f"{path}/hand-out", {"purpose": "copy"})["secret"]
+    api.ok("POST", f"{path}/events", {"event": "doubt"})
+    return login_id, path, new
+
+
+@pytest.mark.parametrize(
+    ("made", "which", "state"),
+    [
+        (lambda new: new, "the new secret", "verified"),
+        (lambda new: OLD, "the old secret", "refused"),
+        (lambda new: new[:12], "the first 12 characters of the new secret", "verified"),
+        (lambda new: new.lower(), "the new secret in small letters", "verified"),
+        (lambda new: "set by hand", "", "unsure"),
+    ],
+)
+def test_after_not_sure_it_is_found_which_one_opens_the_site(
+    api: Api, made: Callable[[str], str], which: str, state: str
+) -> None:
+    with serving_odd() as (odd, address):
+        login_id, path, new = unsure(api, address)
+        odd.password = made(new)
+        found = api.ok("POST", f"{path}/way-on/drive")
+        assert (found["found"], found["rotation"]["state"]) == (which, state), found
+        assert api.secret_of(login_id) == (odd.password if state == "verified" else OLD)
+        kept = {api.secret_of(login_id), *api.earlier_secrets(login_id)}
+        if state == "verified":
+            assert {OLD, new} <= kept | {new} and (new in kept)
+        again = api.call("POST", f"{path}/way-on/drive")
+        assert again.status_code == (200 if state == "unsure" else 409)
+
+
+def test_a_site_that_lets_anything_in_tells_nothing_on_the_way_on(api: Api) -> None:
+    with serving_odd() as (odd, address):
+        login_id, path, _ = unsure(api, address)
+        odd.lets_all_in = True
+        assert api.call("POST", f"{path}/way-on/drive").status_code >= 400
+        assert api.ok("GET", path)["state"] == "unsure" and api.secret_of(login_id) == OLD
+
+
+def test_the_way_on_by_hand_asks_one_after_the_other_and_notes_a_part(api: Api) -> None:
+    login_id, path, new = unsure(api, "https://odd.example")
+    refused: list[dict[str, object]] = []
+    said = []
+    while (found := api.ok("POST", f"{path}/way-on", {"refused": refused}))["trial"] is not None:
+        trial = found["trial"]
+        said.append(found["says"])
+        text = api.ok("POST", f"{path}/way-on/secret", {**trial, "purpose": "copy"})["secret"]
+        assert text in (OLD, new[: len(text)], new.lower(), new.upper())
+        if text == new[:10]:
+            break
+        refused.append(trial)
+    assert said[:2] == ["the new secret", "the old secret"] and len(said) > 3
+    wrong = {"which": "start_of_new", "characters": 3}
+    assert api.refused("POST", f"{path}/way-on", {"refused": [], "opened": wrong}).startswith("422")
+    done = api.ok("POST", f"{path}/way-on", {"refused": refused, "opened": found["trial"]})
+    assert done["rotation"]["state"] == "verified"
+    assert api.secret_of(login_id) == new[:10]
+    assert {OLD, new} <= api.earlier_secrets(login_id)
+    (policy,) = api.ok("GET", "policies")["policies"]
+    assert policy["policy"]["max_length"] == 10
 
 
 def test_a_campaign_goes_on_past_a_login_that_cannot_be_begun_and_says_why(

@@ -1934,6 +1934,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/rotations/{rotation_id}/way-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Way On
+         * @description After "not sure": the next sign-in to try; what opened the site is noted.
+         */
+        post: operations["way_on_rotations__rotation_id__way_on_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/rotations/{rotation_id}/way-on/drive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Drive Way On
+         * @description The same by sign-ins of New Knot, where its login is switched on for that.
+         */
+        post: operations["drive_way_on_rotations__rotation_id__way_on_drive_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/rotations/{rotation_id}/way-on/secret": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Way On Secret
+         * @description What is to be typed for a trial.
+         */
+        post: operations["way_on_secret_rotations__rotation_id__way_on_secret_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/safeguards": {
         parameters: {
             query?: never;
@@ -5054,6 +5114,65 @@ export interface components {
          * @enum {string}
          */
         WaiverReason: "cannot" | "not_mine" | "covered" | "does_not_matter";
+        /**
+         * WayOnAnswers
+         * @description refused: what did not open the site so far. opened: what did, where one did.
+         */
+        WayOnAnswers: {
+            opened?: components["schemas"]["WayOnShape"] | null;
+            /** Refused */
+            refused: components["schemas"]["WayOnShape"][];
+        };
+        /**
+         * WayOnIn
+         * @description What the text of a trial is wanted for.
+         */
+        WayOnIn: {
+            /**
+             * Characters
+             * @default 0
+             */
+            characters: number;
+            /**
+             * Purpose
+             * @enum {string}
+             */
+            purpose: "reveal" | "copy";
+            which: components["schemas"]["Which"];
+        };
+        /**
+         * WayOnOut
+         * @description The next trial, with what it is in words; null where one opened the site, or none is left.
+         *     found: which one did, in words.
+         */
+        WayOnOut: {
+            /** Found */
+            found: string;
+            rotation: components["schemas"]["RotationOut"];
+            /** Says */
+            says: string;
+            /** Steps */
+            steps: string[];
+            trial: components["schemas"]["WayOnShape"] | null;
+        };
+        /**
+         * WayOnShape
+         * @description A sign-in by which it is told which secret opens the site. characters: of a beginning.
+         */
+        WayOnShape: {
+            /**
+             * Characters
+             * @default 0
+             */
+            characters: number;
+            which: components["schemas"]["Which"];
+        };
+        /**
+         * Which
+         * @description What a sign-in is tried with.
+         * @enum {string}
+         */
+        Which: "new" | "current" | "start_of_new" | "new_in_small" | "new_in_capitals";
         /**
          * WordsIn
          * @description A passphrase. after: the draw looked at before this one; keep: places of it that stay.
@@ -8334,6 +8453,107 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TrialIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecretOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    way_on_rotations__rotation_id__way_on_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rotation_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WayOnAnswers"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayOnOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    drive_way_on_rotations__rotation_id__way_on_drive_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rotation_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayOnOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    way_on_secret_rotations__rotation_id__way_on_secret_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rotation_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WayOnIn"];
             };
         };
         responses: {

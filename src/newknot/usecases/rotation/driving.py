@@ -18,6 +18,7 @@ from newknot.core.rotation import EventRefused, Rotation, RotationEvent, Rotatio
 from newknot.core.rotation.echo import without_echo
 from newknot.core.rotation.silent_faults import SilentFaults, Tried, next_trial, told
 from newknot.core.rotation.site_form import FormNotUnderstood
+from newknot.core.rotation.way_on import WayOnTrial
 from newknot.core.secret import Secret
 from newknot.outside.driven_site import DrivenSite, Visited
 from newknot.outside.page_rules import read_page_rules
@@ -32,6 +33,7 @@ from newknot.usecases.logins.second_factors import current_code
 from newknot.usecases.policies import policy_for, save_policy
 from newknot.usecases.rotation.rotations import StageWish, hand_out, stage_again, take_event
 from newknot.usecases.rotation.site_faults import SiteWorth, learn_faults, site_worth
+from newknot.usecases.rotation.way_on import held_of, next_of, opened, trial_text
 
 TIME_S, ASKING_S = 60.0, 8.0
 _NEVER_RIGHT, WRONG_LENGTH = ascii_letters + digits, 20
@@ -287,6 +289,24 @@ class Driver:
         self._drive.says("takes it in other case too" if folds else "tells its case apart")
         policy = learn_faults(self._vault, self._card, text, faults, now=self._now())
         return faults, site_worth(self._vault, self._card, text, policy)
+
+    def find_which(self) -> WayOnTrial | None:
+        """After "not sure": tries which secret opens the site, and notes it; None where none does.
+
+        Raises `OutsideFailed`, `FormNotUnderstood` at any sign of throttling, `EventRefused`.
+        """
+        held = held_of(self._vault, self._rotation_id)
+        if not self._turns_away():
+            raise FormNotUnderstood(reason="lets in a secret that cannot be right")
+        refused: list[WayOnTrial] = []
+        while (trial := next_of(held, refused)) is not None:
+            if self._opens(trial_text(held, trial)):
+                self._drive.says(f"signed in afresh with {trial.says}")
+                opened(self._vault, self._rotation_id, trial, now=self._now())
+                return trial
+            self._drive.says(f"{trial.says} does not open it")
+            refused.append(trial)
+        return None
 
 
 def _read_rules(rules_text: str) -> SitePolicy | None:

@@ -105,7 +105,7 @@ def stage_again(
         rotation = get_rotation(vault, rotation_id)
         after(rotation.state, RotationEvent.STAGE)
         held = get_rotation_secrets(vault, rotation_id)
-        _staged_to_history(tx, vault, rotation, held, now)
+        staged_to_history(tx, vault, rotation, held, now)
         return _stage(tx, vault, rotation, wish, held, random, now)
 
 
@@ -153,7 +153,7 @@ def take_event(
         elif event is RotationEvent.WITHDRAW:
             _withdraw(tx, vault, rotation, held, now)
         elif event is RotationEvent.GIVE_UP:
-            _staged_to_history(tx, vault, rotation, held, now)
+            staged_to_history(tx, vault, rotation, held, now)
             put_rotation_secrets(tx, rotation_id, RotationSecrets(None, held.former))
         elif event is RotationEvent.VERIFY:
             put_rotation_secrets(tx, rotation_id, RotationSecrets(None, None))
@@ -282,9 +282,10 @@ def _withdraw(
     put_rotation_secrets(tx, rotation.rotation_id, RotationSecrets(staged, None))
 
 
-def _staged_to_history(
+def staged_to_history(
     tx: Transaction, vault: Vault, rotation: Rotation, held: RotationSecrets, now: datetime
 ) -> None:
+    """What was staged goes to the history, as one that was never used."""
     if held.staged is not None:
         _superseded(tx, vault, rotation.login_id, held.staged, now, used=False)
 

@@ -11,6 +11,7 @@ import { FaultTrials } from "./FaultTrials";
 import { HandOverSteps } from "./HandOverSteps";
 import { MailNotes } from "./MailNotes";
 import { RefusalDialog } from "./RefusalDialog";
+import { WayOn } from "./WayOn";
 import { useHandOver } from "./useHandOver";
 import { useNow } from "../../shared/useNow";
 
@@ -48,6 +49,7 @@ export default function HandOverPage() {
           {login && !rotation.is_sign_up && (
             <DrivePanel rotation={rotation} driven={login.driven} />
           )}
+          {login && !rotation.is_sign_up && <WayOn rotation={rotation} driven={login.driven} />}
           {login && !login.driven && holds && <FaultTrials rotation={rotation} />}
           <table className="plain small">
             <caption className="visually-hidden">Steps so far</caption>

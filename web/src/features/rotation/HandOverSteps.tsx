@@ -170,7 +170,7 @@ export function HandOverSteps({ over, rotation }: Props) {
           <p className="small">
             {signingUp
               ? "The secret is kept. Sign in with it: the answer tells."
-              : "Both secrets are kept. Sign in with one: the answer tells which holds."}
+              : "Both secrets are kept. Sign in with one: the answer tells which holds. Where neither opens it, “Which one opens it?” goes on."}
           </p>
         )}
         {can("accept") && (

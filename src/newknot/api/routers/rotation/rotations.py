@@ -22,6 +22,10 @@ from newknot.api.schemas.rotation.rotations import (
     TrialIn,
     TrialShape,
     TriedList,
+    WayOnAnswers,
+    WayOnIn,
+    WayOnOut,
+    WayOnShape,
 )
 from newknot.api.shaping import new_secret_of
 from newknot.core.policy import Lesson, SitePolicy
@@ -33,6 +37,7 @@ from newknot.core.rotation import (
 )
 from newknot.core.rotation.due import is_stalled
 from newknot.core.rotation.silent_faults import SilentFaults, Trial, Tried
+from newknot.core.rotation.way_on import WayOnTrial
 from newknot.core.safeguards import Act
 from newknot.store.errors import RecordMissing
 from newknot.store.logins import get_card
@@ -40,6 +45,7 @@ from newknot.store.rotations import get_rotation_secrets
 from newknot.usecases.errors import DriveRunning
 from newknot.usecases.rotation import refusals, site_faults
 from newknot.usecases.rotation import rotations as use
+from newknot.usecases.rotation import way_on as finding
 from newknot.usecases.rotation.driving import DRIVABLE, Drive, Driver, change_address, plan_of
 
 router = APIRouter(prefix="/rotations", tags=["rotation"])
@@ -195,6 +201,58 @@ def trial_secret(rotation_id: str, body: TrialIn, work: WorkDep) -> SecretOut:
     found = site_faults.trial_secret(work.vault, rotation_id, trial)
     work.given("new secret as tried", body.purpose, use.login_of(work.vault, rotation_id))
     return SecretOut(secret=found.reveal())
+
+
+@router.post("/{rotation_id}/way-on")
+def way_on(rotation_id: str, body: WayOnAnswers, work: WorkDep) -> WayOnOut:
+    """After "not sure": the next sign-in to try; what opened the site is noted."""
+    if body.opened is not None:
+        work.require(Act.EDIT)
+        trial = WayOnTrial(body.opened.which, body.opened.characters)
+        finding.opened(work.vault, rotation_id, trial, now=work.now)
+        return _way_on_out(work, rotation_id, None, trial)
+    held = finding.held_of(work.vault, rotation_id)
+    refused = [WayOnTrial(one.which, one.characters) for one in body.refused]
+    return _way_on_out(work, rotation_id, finding.next_of(held, refused), None)
+
+
+@router.post("/{rotation_id}/way-on/secret")
+def way_on_secret(rotation_id: str, body: WayOnIn, work: WorkDep) -> SecretOut:
+    """What is to be typed for a trial."""
+    work.allow(body.purpose)
+    held = finding.held_of(work.vault, rotation_id)
+    found = finding.trial_text(held, WayOnTrial(body.which, body.characters))
+    work.given("secret as tried", body.purpose, held.card.login_id)
+    return SecretOut(secret=found.reveal())
+
+
+@router.post("/{rotation_id}/way-on/drive")
+def drive_way_on(rotation_id: str, work: WorkDep) -> WayOnOut:
+    """The same by sign-ins of New Knot, where its login is switched on for that."""
+    work.require(Act.EDIT)
+    driver = _driver(rotation_id, work)
+    held = work.keeper.drives[rotation_id]
+    try:
+        found = driver.find_which()
+    finally:
+        held.outcome = "ended"
+    return _way_on_out(work, rotation_id, None, found, held.steps)
+
+
+def _way_on_out(
+    work: Work,
+    rotation_id: str,
+    trial: WayOnTrial | None,
+    found: WayOnTrial | None,
+    steps: Sequence[str] = (),
+) -> WayOnOut:
+    return WayOnOut(
+        trial=WayOnShape(which=trial.which, characters=trial.characters) if trial else None,
+        says=trial.says if trial else "",
+        found=found.says if found else "",
+        steps=list(steps),
+        rotation=_shaped(work, use.get_rotation(work.vault, rotation_id)),
+    )
 
 
 def _faults_out(

@@ -7,6 +7,7 @@ from newknot.api.schemas.base import Shape, Whole
 from newknot.api.schemas.logins.logins import SecretIn
 from newknot.core.policy import LessonKind
 from newknot.core.rotation import RotationEvent, RotationState
+from newknot.core.rotation.way_on import Which
 
 
 class StageIn(Shape):
@@ -139,3 +140,35 @@ class StandingOut(Shape):
 
     trial: TrialShape | None
     faults: FaultsOut | None
+
+
+class WayOnShape(Shape):
+    """A sign-in by which it is told which secret opens the site. characters: of a beginning."""
+
+    which: Which
+    characters: int = 0
+
+
+class WayOnIn(WayOnShape):
+    """What the text of a trial is wanted for."""
+
+    purpose: Literal["reveal", "copy"]
+
+
+class WayOnAnswers(Shape):
+    """refused: what did not open the site so far. opened: what did, where one did."""
+
+    refused: list[WayOnShape]
+    opened: WayOnShape | None = None
+
+
+class WayOnOut(Shape):
+    """The next trial, with what it is in words; null where one opened the site, or none is left.
+    found: which one did, in words.
+    """
+
+    trial: WayOnShape | None
+    says: str
+    found: str
+    steps: list[str]
+    rotation: RotationOut

@@ -1,0 +1,119 @@
+import { Button } from "antd";
+import { useState } from "react";
+import { answer, client, type Schema } from "../../api/client";
+import { useClipboard } from "../../shared/clipboard";
+import { ProblemNote } from "../../shared/ProblemNote";
+import { useAct } from "../../shared/useAct";
+
+type Trial = Schema["WayOnShape"];
+type Props = { rotation: Schema["RotationOut"]; driven: boolean };
+
+/** After "not sure": which secret opens the site, one sign-in after the other, by hand or driven. */
+export function WayOn({ rotation, driven }: Props) {
+  const params = { path: { rotation_id: rotation.rotation_id } };
+  const { copy } = useClipboard();
+  const { problem, busy, run } = useAct();
+  const [refused, setRefused] = useState<Trial[]>([]);
+  const [found, setFound] = useState<Schema["WayOnOut"] | null>(null);
+  const trial = found?.trial ?? null;
+  const isOpen = rotation.state === "unsure";
+
+  const ask = (body: Schema["WayOnAnswers"]) =>
+    run(async () => {
+      setFound(await answer(client.POST("/rotations/{rotation_id}/way-on", { params, body })));
+      setRefused(body.refused);
+    });
+  const copyTrial = (of: Trial) =>
+    run(async () => {
+      const body = { ...of, purpose: "copy" as const };
+      const { secret } = await answer(
+        client.POST("/rotations/{rotation_id}/way-on/secret", { params, body }),
+      );
+      await copy(`Trial ${refused.length + 1} at ${rotation.title}`, secret);
+    });
+  const drive = () =>
+    run(async () =>
+      setFound(await answer(client.POST("/rotations/{rotation_id}/way-on/drive", { params }))),
+    );
+
+  if (!isOpen && !found) return null;
+  return (
+    <section aria-label="Which one opens it">
+      <h2>Which one opens it?</h2>
+      {isOpen && !found && (
+        <>
+          <p className="small">
+            Signing in tells. First the new one and the old one as they are; then what a site may
+            have made of the new one when it kept it: its beginning, or one case alone.
+          </p>
+          <div className="row">
+            <Button type="primary" disabled={busy} onClick={() => void ask({ refused: [] })}>
+              Try them by hand
+            </Button>
+            {driven && (
+              <Button disabled={busy} loading={busy} onClick={() => void drive()}>
+                Let New Knot try them
+              </Button>
+            )}
+          </div>
+          {driven && (
+            <p className="small quiet">
+              One wrong sign-in first, then up to nine: it stops at any sign that the site minds.
+            </p>
+          )}
+        </>
+      )}
+      {isOpen && trial && found && (
+        <>
+          <p className="small">
+            Try {refused.length + 1}: sign out, and in with <b>{found.says}</b>.
+          </p>
+          <div className="row above-6">
+            <Button size="small" type="primary" onClick={() => void copyTrial(trial)}>
+              Copy this
+            </Button>
+            <Button
+              size="small"
+              disabled={busy}
+              onClick={() => void ask({ refused, opened: trial })}
+            >
+              It opens the site
+            </Button>
+            <Button
+              size="small"
+              disabled={busy}
+              onClick={() => void ask({ refused: [...refused, trial] })}
+            >
+              It does not
+            </Button>
+            <button type="button" className="link small" onClick={() => setFound(null)}>
+              stop here
+            </button>
+          </div>
+        </>
+      )}
+      {found && found.steps.length > 0 && (
+        <ol className="small">
+          {found.steps.map((line, i) => (
+            <li key={i}>{line}</li>
+          ))}
+        </ol>
+      )}
+      {found && !trial && (
+        <p role="status">
+          {found.found ? (
+            <>
+              <b>Found:</b> the site opens with {found.found}.{" "}
+              {found.rotation.state === "verified"
+                ? "It is current, and verified."
+                : "It stays current: the site did not take the new one."}
+            </>
+          ) : (
+            "None of them opens it. Both are kept: use the site's own way to set it anew, with the new one staged here."
+          )}
+        </p>
+      )}
+      <ProblemNote problem={problem} />
+    </section>
+  );
+}
