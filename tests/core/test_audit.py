@@ -246,6 +246,25 @@ def test_near_reuse_says_how_the_two_differ(one: str, other: str, how: str) -> N
     assert sorted(alike) == [f"Like First: {how}", f"Like Second: {how}"]
 
 
+@pytest.mark.parametrize(
+    ("unique", "count_sum", "said"),
+    [
+        (1, 1500, "In the corpus, 1,000 to 2,000 times (small list of May 2026)"),
+        (
+            7,
+            7,
+            "In the corpus (small list of May 2026, a list without counts)",
+        ),
+        (9, 0, "In the corpus, 1,024 times (small list of May 2026)"),
+    ],
+)
+def test_how_often_is_said_as_the_list_knows_it(unique: int, count_sum: int, said: str) -> None:
+    corpus = List()
+    corpus.title = CorpusTitle("small list", date(2026, 5, 1), unique, count_sum)
+    (found,) = audit([login("listed", "vWq81-xPlM")], now=NOW, corpus=corpus)
+    assert found.evidence == said
+
+
 def keeps(first: int, *, folds: bool = False) -> SitePolicy:
     """A site that keeps the first so many characters."""
     return replace(LONG, keeps_first=first, folds_case=folds)

@@ -3,7 +3,7 @@
 from hypothesis import given
 from hypothesis import strategies as st
 
-from newknot.core.rotation.way_on import Which, WayOnTrial, next_trial, trials
+from newknot.core.rotation.way_on import WayOnTrial, Which, next_trial, trials
 
 TEXT = st.text("abAB12", min_size=1, max_size=90)
 

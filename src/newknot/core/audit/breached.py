@@ -55,6 +55,16 @@ def key_of(login: AuditedLogin) -> tuple[str, str]:
 def _evidence(found: Sequence[Hit]) -> str:
     title, count, of_kept = found[0]
     which = "What its site keeps of it is in the corpus" if of_kept else "In the corpus"
-    said = f"{which}, {times_text(count)} ({title.name} of {title.dated_on:%B %Y})"
+    said = f"{which}{_often(title, count)}"
     others = [f"{other.name} of {other.dated_on:%B %Y}" for other, *_ in found[1:]]
     return f"{said}, also in {', '.join(others)}" if others else said
+
+
+def _often(title: CorpusTitle, count: int) -> str:
+    """As the list knows it: not at all, the number itself, or the powers of two around it."""
+    named = f"{title.name} of {title.dated_on:%B %Y}"
+    if not title.has_counts:
+        return f" ({named}, a list without counts)"
+    if title.count_sum:
+        return f", {times_text(count)} ({named})"
+    return f", {count:,} times ({named})" if count > 1 else f", once ({named})"

@@ -39,12 +39,19 @@ class CorpusInvalid(NewKnotError):
 
 @dataclass(frozen=True, slots=True)
 class CorpusTitle:
-    """What a corpus says of itself. unique_count: hashes; count_sum: occurrences of all."""
+    """What a corpus says of itself. unique_count: hashes; count_sum: occurrences of all, 0 where it
+    gives each count itself and not a power of two below it.
+    """
 
     name: str
     dated_on: date
     unique_count: int
     count_sum: int
+
+    @property
+    def has_counts(self) -> bool:
+        """Whether it was made of lists that say how often each secret was found."""
+        return self.count_sum != self.unique_count
 
 
 @dataclass(frozen=True, slots=True)
