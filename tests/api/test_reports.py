@@ -117,3 +117,15 @@ def test_a_login_is_due_by_its_own_day_or_its_sites_age(api: Api) -> None:
     api.enter()
     rows = {row["title"]: row for row in api.ok("GET", "logins")["logins"]}
     assert (rows["Slate"]["due"], rows["Own"]["due"]) == ("soon", "today")
+
+
+def test_the_report_counts_what_the_worklist_does(checked: Api) -> None:
+    draw = checked.ok("POST", "draws", {"length": 12})["draw_id"]
+    checked.ok("POST", f"draws/{draw}/keep", {"address": "odd.example"})
+    todo = checked.ok("GET", "checks/worklist")["findings"]
+    assert any(row["loose_end_id"] for row in todo)
+    for grouped_by in ("owner", "folder", "kind"):
+        wish = {"grouped_by": grouped_by, "with_user_names": False}
+        lines = checked.ok("POST", "reports", wish)["lines"]
+        assert len(lines) == len(todo)
+        assert [one["address"] for one in lines if one["title"] == "Loose end"] == ["odd.example"]

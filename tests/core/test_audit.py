@@ -265,6 +265,19 @@ def test_how_often_is_said_as_the_list_knows_it(unique: int, count_sum: int, sai
     assert found.evidence == said
 
 
+def test_what_is_said_is_so_where_there_is_no_secret_and_names_no_character() -> None:
+    bare = login("bare", None, address="http://bare.example", expires_on=date(2026, 1, 1))
+    odd = login("odd", "abcdefghij\u00e9 1", policy=LONG, policy_name="Odd")
+    found = {
+        (f.kind.value, f.login_id): f.evidence for f in audit([bare, odd], now=NOW, corpus=None)
+    }
+    says = "bare.example is reached by http: what is typed there crosses the network in the clear"
+    assert found["plain_http", "bare"] == says
+    assert ("overdue", "bare") not in found
+    broken = "Breaks a rule of Odd: a letter beyond a to z, the 11th character, is not taken"
+    assert found["off_policy", "odd"] == broken
+
+
 def keeps(first: int, *, folds: bool = False) -> SitePolicy:
     """A site that keeps the first so many characters."""
     return replace(LONG, keeps_first=first, folds_case=folds)

@@ -13,6 +13,8 @@ def overdue(logins: Sequence[Measured], now: datetime) -> Iterator[Finding]:
     """One finding for each login whose day is over; on the day itself it is only due."""
     for one in logins:
         login = one.login
+        if not login.secret:
+            continue
         found = overdue_of(
             login.login_id,
             expires_on=login.expires_on,

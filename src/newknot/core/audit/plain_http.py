@@ -16,9 +16,10 @@ def plain_http(logins: Sequence[Measured]) -> Iterator[Finding]:
         except FieldInvalid:
             continue
         if site is not None and site.scheme == "http" and not site.is_loopback:
+            what = "the secret" if one.login.secret else "what is typed there"
             yield Finding(
                 FindingKind.PLAIN_HTTP,
                 one.login.login_id,
-                f"{site.host} is reached by http: the secret crosses the network in the clear",
+                f"{site.host} is reached by http: {what} crosses the network in the clear",
                 guess_number_log10=one.guess_number_log10,
             )

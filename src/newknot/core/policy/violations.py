@@ -49,7 +49,9 @@ def _characters(policy: PolicyRules, text: str) -> Iterator[Violation]:
     for i, c in enumerate(text):
         if c not in allowed:
             rule = "excluded" if c in policy.excluded else "classes"
-            yield Violation(rule, "this character is not taken", i, i + 1)
+            yield Violation(
+                rule, f"{_kind(c)}, the {_nth(i + 1)} character, is not taken", i, i + 1
+            )
     present = 0
     for one in classes:
         count = sum(c in one.characters for c in text)
@@ -64,6 +66,20 @@ def _characters(policy: PolicyRules, text: str) -> Iterator[Violation]:
     if uses is not None and text and max(Counter(text).values()) > uses:
         rule = "distinct" if policy.distinct else "max_uses"
         yield Violation(rule, f"a character more than {uses} times")
+
+
+def _kind(c: str) -> str:
+    """What a character is, without saying which."""
+    if c.isspace():
+        return "a blank"
+    if c.isalpha():
+        return "a letter" if c.isascii() else "a letter beyond a to z"
+    return "a digit" if c.isdigit() else "a symbol"
+
+
+def _nth(n: int) -> str:
+    ending = "th" if n % 100 in (11, 12, 13) else {1: "st", 2: "nd", 3: "rd"}.get(n % 10, "th")
+    return f"{n}{ending}"
 
 
 def _runs(policy: PolicyRules, text: str) -> Iterator[Violation]:
