@@ -519,6 +519,19 @@ def test_the_way_on_by_hand_asks_one_after_the_other_and_notes_a_part(api: Api) 
     assert policy["policy"]["max_length"] == 10
 
 
+def test_many_logins_of_one_site_learn_its_rules_once(api: Api, sites: Served) -> None:
+    ids = []
+    for n in range(6):
+        signed_up(sites, "gantryrentals.localhost", f"dancer{n}", OLD)
+        at = {"address": sites.site("gantryrentals"), "user_name": f"dancer{n}", "driven": True}
+        ids.append(api.add(f"Truss {n}", secret={"own": OLD}, **at)["login_id"])
+    begun = api.ok("POST", "campaigns", {"login_ids": ids})
+    api.clock.pass_s(1)
+    after = api.ok("POST", f"campaigns/{begun['campaign_id']}/drive")
+    assert after["done_count"] == 6
+    assert len(api.ok("GET", "policies")["policies"]) == 1
+
+
 def test_a_campaign_goes_on_past_a_login_that_cannot_be_begun_and_says_why(
     api: Api, sites: Served
 ) -> None:

@@ -9,7 +9,7 @@ from newknot.demo.world import PASSPHRASE
 from tests.conftest import PASSPHRASE as OWN
 from tests.conftest import new_vault
 from tests.e2e.conftest import open_page
-from tests.support.running import Served, launch, serving
+from tests.support.running import Served, launch, launch_persistent, serving
 
 
 def test_a_lock_in_one_window_is_a_lock_in_all(browser_here: Browser, demo_here: Served) -> None:
@@ -62,3 +62,62 @@ def test_wrong_passphrase_and_damaged_file_have_one_clear_answer_each(
         page.keyboard.press("Enter")
         expect(page.get_by_text("The vault file is damaged: its head.")).to_be_visible()
         page.close()
+
+
+def typed_apart(profile: Path, words: tuple[str, ...]) -> list[str]:
+    """Files of a browser's profile that hold any of these words, in one of its two writings."""
+    found = []
+    for path in profile.rglob("*"):
+        if path.is_file():
+            content = path.read_bytes()
+            for word in words:
+                if word.encode() in content or word.encode("utf-16-le") in content:
+                    found.append(f"{word} in {path.relative_to(profile)}")
+    return found
+
+
+def test_what_was_half_typed_is_there_after_a_lock_and_nothing_of_it_reaches_the_profile(
+    chromium: Playwright, tmp_path: Path
+) -> None:
+    words = ("Zwirnhalle", "quistelberry", "rope-and-zwirn-77", "zwirnfaden", "a note of zwirn")
+    title, user_name, secret, field, note = words
+    new_vault(tmp_path).close()
+    profile = tmp_path / "profile"
+    with serving(tmp_path) as served:
+        context = launch_persistent(chromium, profile)
+        page = context.new_page()
+        page.goto(served.url)
+        page.get_by_label("Vault passphrase").fill(OWN)
+        page.keyboard.press("Enter")
+        page.get_by_role("heading", level=1).wait_for()
+        page.get_by_role("link", name="Logins").first.click()
+        page.get_by_role("button", name="New login").first.click()
+        page.get_by_label("Title").fill(title)
+        page.get_by_label("User name").fill(user_name)
+        page.get_by_label("Notes").fill(note)
+        page.get_by_text("my own", exact=True).click()
+        page.get_by_label("Own secret").fill(secret)
+        page.get_by_role("button", name="Add a field").click()
+        page.get_by_label("Name of the field").last.fill(field)
+        with page.expect_response(lambda r: "/drafts/" in r.url and r.request.method == "PUT"):
+            pass
+        page.get_by_role("button", name="Lock").first.click()
+        expect(page.get_by_text("The vault is locked")).to_be_visible()
+        expect(page.get_by_text(title)).to_have_count(0)
+        page.get_by_label("Vault passphrase").fill(OWN)
+        page.keyboard.press("Enter")
+        expect(page.get_by_label("Title")).to_have_value(title)
+        expect(page.get_by_text("As you left it")).to_be_visible()
+        expect(page.get_by_label("Own secret")).to_have_value(secret)
+        expect(page.get_by_label("Notes")).to_have_value(note)
+        page.get_by_role("button", name="Save").click()
+        expect(page.get_by_role("heading", level=1)).to_have_text(title)
+        page.keyboard.press("Control+k")
+        page.keyboard.type(title[:5])
+        page.get_by_role("option", name=title).wait_for()
+        page.keyboard.press("Enter")
+        page.keyboard.press("l")
+        expect(page.get_by_text("The vault is locked")).to_be_visible()
+        context.close()
+    assert (profile / "Default").is_dir()
+    assert typed_apart(profile, (*words, OWN)) == []

@@ -11,7 +11,7 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
 
-from playwright.sync_api import Browser, Playwright
+from playwright.sync_api import Browser, BrowserContext, Playwright
 
 ROOT = Path(__file__).parents[2]
 WEB = ROOT / "web" / "dist"
@@ -124,4 +124,11 @@ def launch(playwright: Playwright, **options: object) -> Browser:
         executable_path=CHROMIUM,
         args=BROWSER_ARGUMENTS,
         **options,  # type: ignore[arg-type]
+    )
+
+
+def launch_persistent(playwright: Playwright, profile: Path) -> BrowserContext:
+    """The same with a profile that stays on the disk, as a person's own browser has."""
+    return playwright.chromium.launch_persistent_context(
+        profile, executable_path=CHROMIUM, args=BROWSER_ARGUMENTS
     )

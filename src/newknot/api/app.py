@@ -11,7 +11,7 @@ from fastapi import Depends, FastAPI
 from newknot import __version__
 from newknot.api import errors, pages
 from newknot.api.guard import Guard
-from newknot.api.routers import events, policies
+from newknot.api.routers import drafts, events, policies
 from newknot.api.routers.check import checks, notices, reports, strength, waivers
 from newknot.api.routers.copies import backups, bundles
 from newknot.api.routers.drawing import draws
@@ -52,6 +52,7 @@ ROUTERS = (
     backups,
     recovery,
     safeguards,
+    drafts,
 )
 
 

@@ -40,6 +40,10 @@ INSERT_VAULT = "INSERT INTO vault (singleton, vault_id) VALUES (1, ?)"
 _SELECT_VAULT = "SELECT vault_id FROM vault WHERE singleton = 1"
 
 
+_QUIET = frozenset((Label.TAKEN_OUT, Label.SETTINGS))
+"""What says nothing of logins and secrets: notes of what was looked at, settings, drafts."""
+
+
 class Vault(SealedFile):
     """An unlocked vault.
 
@@ -222,7 +226,7 @@ class Vault(SealedFile):
 
     @property
     def changes_of_contents(self) -> int:
-        """The change counter without what merely notes that something was looked at."""
+        """The change counter without what changes nothing of logins and secrets."""
         return self.counter - self._quiet_writes
 
     @contextmanager
@@ -248,7 +252,7 @@ class Vault(SealedFile):
             if staged is not None:
                 self._settled(staged)
                 labels = {one.label for one in under_way.changes.values() if one is not None}
-                self._quiet_writes += labels == {Label.TAKEN_OUT}
+                self._quiet_writes += labels <= _QUIET
                 self.kept.update(under_way.decoded)
 
     def _settled(self, staged: Staged) -> None:

@@ -74,6 +74,7 @@ const RENEWED: [string, string[]][] = [
   ["POST /backups", ["backups", "safeguards", "events"]],
   ["POST /recovery/practice", ["recovery", "events"]],
   ["* /recovery/**", ["recovery", "safeguards", "events"]],
+  ["* /drafts/*", NOTHING],
   ["POST /vault/touch", NOTHING],
   ["POST /vault/proof", NOTHING],
   ["POST /vault/lock", NOTHING],

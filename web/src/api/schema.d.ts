@@ -453,6 +453,34 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/drafts/{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Draft
+         * @description What was half-typed in a form within the last seven days.
+         */
+        get: operations["draft_drafts__form__get"];
+        /**
+         * Keep
+         * @description Keeps it, in place of what the form held before.
+         */
+        put: operations["keep_drafts__form__put"];
+        post?: never;
+        /**
+         * Forget
+         * @description It was saved, or discarded.
+         */
+        delete: operations["forget_drafts__form__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/draws": {
         parameters: {
             query?: never;
@@ -3019,6 +3047,27 @@ export interface components {
             here: string;
             /** There */
             there: string;
+        };
+        /**
+         * DraftIn
+         * @description What a form holds, as the page that has the form understands it.
+         */
+        DraftIn: {
+            /** Content */
+            content: unknown;
+        };
+        /**
+         * DraftOut
+         * @description With when it was kept.
+         */
+        DraftOut: {
+            /** Content */
+            content: unknown;
+            /**
+             * Saved At
+             * Format: date-time
+             */
+            saved_at: string;
         };
         /**
          * DrawIn
@@ -5934,6 +5983,99 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Worklist"];
+                };
+            };
+        };
+    };
+    draft_drafts__form__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                form: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    keep_drafts__form__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                form: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    forget_drafts__form__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                form: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };

@@ -10,6 +10,7 @@ const SHEET = {
   secret_field_names: [],
   resets_by: null,
   driven: false,
+  driven_at: [],
   history: [],
   revision: "1.1",
 };

@@ -8,7 +8,8 @@ type Props = Omit<InputHTMLAttributes<HTMLInputElement>, "value" | "defaultValue
 };
 
 /** A field for a secret. Uncontrolled on purpose: React would mirror a controlled value into the
- * DOM attribute. Read it through the ref. */
+ * DOM attribute. Read it through the ref. To a browser it is a code for once: of a password it would
+ * offer to save it, and write the user name beside it to its own disk. */
 export const SecretInput = forwardRef<HTMLInputElement, Props>(function SecretInput(
   { label, canShow = true, onShownChange, ...rest },
   ref,
@@ -38,7 +39,7 @@ export const SecretInput = forwardRef<HTMLInputElement, Props>(function SecretIn
         id={id}
         className="secret-input"
         type={shown ? "text" : "password"}
-        autoComplete="off"
+        autoComplete="one-time-code"
         autoCapitalize="off"
         autoCorrect="off"
         spellCheck={false}

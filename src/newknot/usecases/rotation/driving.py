@@ -208,10 +208,12 @@ class Driver:
         form = page.page.change_form
         assert form is not None
         rotation = get_rotation(self._vault, self._rotation_id)
-        named = policy_for(self._vault, self._card.address)
         read = _read_rules(form.rules_text)
-        if named is None and read is not None:
-            self._save(read)
+        with self._vault.transaction():
+            # Another drive of the same site may have learned them meanwhile.
+            named = policy_for(self._vault, self._card.address)
+            if named is None and read is not None:
+                self._save(read)
         known = [p for p in (read, named.policy if named is not None else None) if p is not None]
         held = get_rotation_secrets(self._vault, self._rotation_id).staged
         if rotation.state is RotationState.REFUSED or held is None or _breaks(known, held.secret):

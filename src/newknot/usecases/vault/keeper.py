@@ -21,6 +21,7 @@ from newknot.usecases.check.checks import CheckMemory
 from newknot.usecases.check.measuring import full_measure
 from newknot.usecases.clock import Clock
 from newknot.usecases.copies.backups import backup_if_due
+from newknot.usecases.drafts import drop_old_drafts
 from newknot.usecases.drawing.draw_ring import DrawRing
 from newknot.usecases.drawing.space_shelf import SpaceShelf
 from newknot.usecases.errors import BackupFailed, VaultBusy, VaultLocked
@@ -161,6 +162,7 @@ class Keeper:
             note_passphrase(vault, passphrase, now=self.clock.now())
             if self.dates_hold():
                 empty_bin(vault, now=self.clock.now(), only_expired=True)
+                drop_old_drafts(vault, now=self.clock.now())
         return self.take(vault)
 
     def prove(self, passphrase: str) -> None:

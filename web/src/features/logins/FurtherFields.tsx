@@ -38,7 +38,7 @@ export function FurtherFields({ fields, onChange, register }: Props) {
               ref={(element) => register(f.id, element)}
               className="secret-input"
               type="password"
-              autoComplete="off"
+              autoComplete="one-time-code"
               spellCheck={false}
               aria-label={`Value of ${f.name || "the field"}`}
               placeholder={f.kept ? "unchanged" : "value"}

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Button, Checkbox, Input, Select, type InputRef } from "antd";
 import { useEffect, useRef, useState } from "react";
+import { flushSync } from "react-dom";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
@@ -9,6 +10,7 @@ import { makesCodes } from "../../domain/secondFactor";
 import { ChangedMeanwhile, isChangedMeanwhile, partedFields } from "../../shared/ChangedMeanwhile";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretInput } from "../../shared/SecretInput";
+import { DraftNote, useFormDraft } from "../../shared/useFormDraft";
 import { useKeys } from "../../shared/useKeys";
 import { FurtherFields, type FieldDraft } from "./FurtherFields";
 import { SecretChoice, type SecretChoiceHandle } from "./SecretChoice";
@@ -27,6 +29,14 @@ type Draft = {
   second_factor: Schema["SecondFactor"];
   driven: boolean;
   driven_at: string[];
+};
+
+/** What is kept of a form that is left: its secret fields by id, and a secret of one's own. */
+type KeptForm = {
+  draft: Draft;
+  fields: FieldDraft[];
+  values: Record<string, string>;
+  own: string | null;
 };
 
 const EMPTY: Draft = {
@@ -48,6 +58,7 @@ const EMPTY: Draft = {
 /** Adding and editing: one form, one save. */
 export default function LoginFormPage() {
   const { loginId } = useParams();
+  const [anew, setAnew] = useState(0);
   const known = useQuery({ ...queries.login(loginId ?? ""), enabled: Boolean(loginId) });
   if (loginId && known.error)
     return (
@@ -56,10 +67,18 @@ export default function LoginFormPage() {
       </main>
     );
   if (loginId && !known.data) return <main className="page" aria-busy="true" />;
-  return <LoginForm key={loginId ?? "new"} login={known.data ?? null} />;
+  return (
+    <LoginForm
+      key={`${loginId ?? "new"} ${anew}`}
+      login={known.data ?? null}
+      onAnew={() => setAnew(anew + 1)}
+    />
+  );
 }
 
-function LoginForm({ login: opened }: { login: Schema["LoginSheet"] | null }) {
+type FormProps = { login: Schema["LoginSheet"] | null; onAnew: () => void };
+
+function LoginForm({ login: opened, onAnew }: FormProps) {
   // What was seen when the form was opened, whatever is asked anew meanwhile.
   const [login, setLogin] = useState(opened);
   const [saved, setSaved] = useState<Schema["LoginSheet"] | null>(null);
@@ -77,6 +96,27 @@ function LoginForm({ login: opened }: { login: Schema["LoginSheet"] | null }) {
   const codeKey = useRef<HTMLInputElement>(null);
   const title = useRef<InputRef>(null);
   const back = login ? `/logins/${login.login_id}` : "/logins";
+  const kept = useFormDraft<KeptForm>(
+    login ? `login-${login.login_id}` : "login-new",
+    () => ({
+      draft,
+      fields,
+      values: Object.fromEntries([...values.current].map(([id, field]) => [id, field.value])),
+      own: secret.current?.typed() ?? null,
+    }),
+    (content) => {
+      flushSync(() => {
+        setDraft({ ...EMPTY, ...content.draft });
+        setFields(content.fields);
+      });
+      for (const [id, value] of Object.entries(content.values)) {
+        const field = values.current.get(Number(id));
+        if (field) field.value = value;
+      }
+      if (content.own !== null) secret.current?.restore(content.own);
+    },
+    JSON.stringify({ draft, fields }),
+  );
 
   useEffect(() => {
     seedTaken();
@@ -126,6 +166,7 @@ function LoginForm({ login: opened }: { login: Schema["LoginSheet"] | null }) {
             }),
           )
         : await answer(client.POST("/logins", { body }));
+      void kept.forget();
       void navigate(`/logins/${sheet.login_id}`, { replace: true });
     } catch (error) {
       if (login && isChangedMeanwhile(error)) {
@@ -147,11 +188,13 @@ function LoginForm({ login: opened }: { login: Schema["LoginSheet"] | null }) {
         <Link to={back}>{login ? login.title : "Logins"}</Link>
       </p>
       <h1 className="below-16">{login ? "Edit login" : "New login"}</h1>
+      <DraftNote draft={kept} onAnew={onAnew} />
       <form
         onSubmit={(event) => {
           event.preventDefault();
           void save(login?.revision ?? null);
         }}
+        onInput={kept.touched}
         autoComplete="off"
       >
         <div className="two login-form-page-two">

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Button, InputNumber, Radio } from "antd";
 import { forwardRef, useEffect, useImperativeHandle, useRef, useState } from "react";
+import { flushSync } from "react-dom";
 import { answer, client, Problem, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { hostOf } from "../../domain/address";
@@ -17,6 +18,10 @@ import { useMeasure } from "../../shared/useMeasure";
 export type SecretChoiceHandle = {
   /** What the form sends; throws a `Problem` where the two typings differ. */
   chosen: () => Promise<Schema["SecretIn"] | null>;
+  /** What is typed of one's own, to be kept sealed; null where another kind is chosen. */
+  typed: () => string | null;
+  /** What was typed is there again. */
+  restore: (own: string) => void;
 };
 
 type Kind = "keep" | "drawn" | "own" | "loose_end" | "none";
@@ -60,6 +65,13 @@ export const SecretChoice = forwardRef<SecretChoiceHandle, Props>(function Secre
   useImperativeHandle(
     ref,
     () => ({
+      typed: () => (kind === "own" ? (first.current?.value ?? "") : null),
+      restore: (text) => {
+        flushSync(() => setKind("own"));
+        for (const field of [first.current, again.current]) if (field) field.value = text;
+        setTyped(text);
+        void own.measureText(text, [...known, host]);
+      },
       chosen: async () => {
         switch (kind) {
           case "keep":
@@ -88,7 +100,7 @@ export const SecretChoice = forwardRef<SecretChoiceHandle, Props>(function Secre
         }
       },
     }),
-    [kind, settled, shown, looseEndId],
+    [kind, settled, shown, looseEndId, own, known, host],
   );
 
   /** What leaves the form before it is saved is a loose end until it is. */

@@ -28,6 +28,7 @@ type Editing = { policy: Schema["PolicyOut"] | null } | null;
 export default function PoliciesPage() {
   const { data, error } = useQuery(queries.policies());
   const [editing, setEditing] = useState<Editing>(null);
+  const [anew, setAnew] = useState(0);
   const [removing, setRemoving] = useState<Schema["PolicyOut"] | null>(null);
   const { problem, run } = useAct();
   const { copy } = useClipboard();
@@ -149,7 +150,14 @@ export default function PoliciesPage() {
           </tbody>
         </table>
       )}
-      {editing && <PolicyForm policy={editing.policy} onClose={() => setEditing(null)} />}
+      {editing && (
+        <PolicyForm
+          key={anew}
+          policy={editing.policy}
+          onClose={() => setEditing(null)}
+          onAnew={() => setAnew(anew + 1)}
+        />
+      )}
       <Modal
         open={removing !== null}
         title={`Delete the policy ${removing?.name ?? ""}?`}

@@ -4,6 +4,7 @@ import { answer, client, type Schema } from "../../api/client";
 import { classLabel, policySentence, STANDARD, withClass, type Policy } from "../../domain/policy";
 import { ChangedMeanwhile, isChangedMeanwhile, partedFields } from "../../shared/ChangedMeanwhile";
 import { ProblemNote } from "../../shared/ProblemNote";
+import { DraftNote, useFormDraft } from "../../shared/useFormDraft";
 
 const FRESH: Policy = {
   min_length: 8,
@@ -18,8 +19,22 @@ const FRESH: Policy = {
   max_age_days: null,
 };
 
+/** What is kept of a form that is left. */
+type KeptPolicy = {
+  name: string;
+  domains: string;
+  policy: Policy;
+  offers: boolean;
+  pasted: string;
+  source: Schema["PolicyIn"]["source"];
+};
+
 /** Typing what a site takes. */
-export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose: () => void }) {
+export function PolicyForm(props: {
+  policy: Schema["PolicyOut"] | null;
+  onClose: () => void;
+  onAnew: () => void;
+}) {
   const [name, setName] = useState(props.policy?.name ?? "");
   const [domains, setDomains] = useState(props.policy?.domains.join(", ") ?? "");
   const [policy, setPolicy] = useState((props.policy?.policy as Policy | undefined) ?? FRESH);
@@ -33,6 +48,20 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
   const [saved, setSaved] = useState<Schema["PolicyOut"] | null>(null);
   // What was seen when the form was opened, whatever is asked anew meanwhile.
   const [seenRevision, setSeenRevision] = useState(props.policy?.revision ?? null);
+
+  const kept = useFormDraft<KeptPolicy>(
+    `policy-${props.policy?.policy_id ?? "new"}`,
+    () => ({ name, domains, policy, offers, pasted, source }),
+    (content) => {
+      setName(content.name);
+      setDomains(content.domains);
+      setPolicy(content.policy);
+      setOffers(content.offers);
+      setPasted(content.pasted);
+      setSource(content.source);
+    },
+    JSON.stringify({ name, domains, policy, offers, pasted }),
+  );
 
   const typed = (): Schema["PolicyIn"] => ({
     name,
@@ -62,6 +91,7 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
           }),
         );
       else await answer(client.POST("/policies", { body }));
+      void kept.forget();
       props.onClose();
     } catch (failure) {
       if (isChangedMeanwhile(failure)) {
@@ -96,6 +126,7 @@ export function PolicyForm(props: { policy: Schema["PolicyOut"] | null; onClose:
       onCancel={props.onClose}
     >
       <div className="stack">
+        <DraftNote draft={kept} onAnew={props.onAnew} />
         {saved && (
           <ChangedMeanwhile
             fields={partedFields(

@@ -6,6 +6,7 @@ import { queries } from "../../api/queries";
 import { ChangedMeanwhile, isChangedMeanwhile, partedFields } from "../../shared/ChangedMeanwhile";
 import { Powers } from "../../shared/Powers";
 import { ProblemNote } from "../../shared/ProblemNote";
+import { DraftNote, useFormDraft } from "../../shared/useFormDraft";
 
 /** What an acquaintance could guess, and at what rates attackers are taken to guess. */
 export function OwnDetails() {
@@ -28,6 +29,15 @@ function Form({ held: opened, budgets }: FormProps) {
   const changed =
     lines.join("\n") !== held.lines.join("\n") ||
     JSON.stringify(rates) !== JSON.stringify(held.rates);
+  const kept = useFormDraft<{ text: string; rates: Record<string, number> }>(
+    "own-details",
+    () => ({ text, rates }),
+    (content) => {
+      setText(content.text);
+      setRates(content.rates);
+    },
+    changed ? JSON.stringify({ text, rates }) : "",
+  );
 
   const take = (one: Schema["OwnDetailsOut"]) => {
     setHeld(one);
@@ -40,6 +50,7 @@ function Form({ held: opened, budgets }: FormProps) {
     setSaved(null);
     try {
       take(await answer(client.PUT("/strength/own-details", { body: { lines, rates, revision } })));
+      void kept.forget();
     } catch (error) {
       if (isChangedMeanwhile(error)) setSaved(await answer(client.GET("/strength/own-details")));
       else setProblem(error);
@@ -60,6 +71,7 @@ function Form({ held: opened, budgets }: FormProps) {
           Save own details
         </Button>
       </header>
+      <DraftNote draft={kept} onAnew={() => take(held)} />
       <ProblemNote problem={problem} />
       {saved && (
         <ChangedMeanwhile

@@ -14,6 +14,7 @@ import { HistoryLine, KeptOutLine } from "./KeepingLines";
 import { Line, ServiceLine } from "./Lines";
 import { OwnDetails } from "./OwnDetails";
 import { Sessions } from "./Sessions";
+import { useFormDraft } from "../../shared/useFormDraft";
 import { useNow } from "../../shared/useNow";
 
 type Safeguards = Omit<Schema["SafeguardsIn"], "revision">;
@@ -53,6 +54,12 @@ function SafeguardsForm({ held: current }: { held: Schema["SafeguardsOut"] }) {
   const now = useNow();
   const set = (part: Partial<Safeguards>) => setWanted((now) => ({ ...now, ...part }));
   const changed = JSON.stringify(wanted) !== JSON.stringify(inputOf(held));
+  const kept = useFormDraft<Safeguards>(
+    "safeguards",
+    () => wanted,
+    setWanted,
+    changed ? JSON.stringify(wanted) : "",
+  );
 
   const take = (fresh: Schema["SafeguardsOut"]) => {
     setSeen(fresh);
@@ -65,6 +72,7 @@ function SafeguardsForm({ held: current }: { held: Schema["SafeguardsOut"] }) {
     setBusy(true);
     try {
       take(await answer(client.PUT("/safeguards", { body: { ...wanted, revision } })));
+      void kept.forget();
     } catch (failure) {
       if (isChangedMeanwhile(failure)) setSaved(await answer(client.GET("/safeguards")));
       else setProblem(failure);
@@ -80,7 +88,13 @@ function SafeguardsForm({ held: current }: { held: Schema["SafeguardsOut"] }) {
         <h1>Settings and safeguards</h1>
         <div className="row">
           {changed && <span className="small quiet">not saved yet</span>}
-          <Button onClick={() => setWanted(inputOf(held))} disabled={!changed}>
+          <Button
+            onClick={() => {
+              setWanted(inputOf(held));
+              void kept.forget();
+            }}
+            disabled={!changed}
+          >
             As it was
           </Button>
           <Button

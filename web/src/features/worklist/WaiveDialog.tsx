@@ -4,6 +4,7 @@ import { answer, client, type Schema } from "../../api/client";
 import { FINDING_LABELS } from "../../domain/findings";
 import { REASONS, type WaiverReason } from "../../domain/waivers";
 import { ProblemNote } from "../../shared/ProblemNote";
+import { DraftNote, useFormDraft } from "../../shared/useFormDraft";
 
 type Props = { finding: Schema["FindingRow"]; onClose: () => void };
 
@@ -14,12 +15,24 @@ export function WaiveDialog({ finding, onClose }: Props) {
   const [until, setUntil] = useState("");
   const [problem, setProblem] = useState<unknown>(null);
 
+  const kept = useFormDraft<{ reason: WaiverReason; note: string; until: string }>(
+    `waiver-${finding.kind.replaceAll("_", "-")}-${finding.login_id}`,
+    () => ({ reason, note, until }),
+    (content) => {
+      setReason(content.reason);
+      setNote(content.note);
+      setUntil(content.until);
+    },
+    JSON.stringify({ reason, note, until }),
+  );
+
   const give = async () => {
     const { kind, login_id } = finding;
     if (!login_id) return;
     const body = { findings: [{ kind, login_id }], reason, note, until_on: until || null };
     try {
       await answer(client.POST("/waivers", { body }));
+      void kept.forget();
       onClose();
     } catch (error) {
       setProblem(error);
@@ -36,6 +49,14 @@ export function WaiveDialog({ finding, onClose }: Props) {
       onCancel={onClose}
     >
       <div className="stack gap-12">
+        <DraftNote
+          draft={kept}
+          onAnew={() => {
+            setReason("cannot");
+            setNote("");
+            setUntil("");
+          }}
+        />
         <p className="small">{finding.evidence}.</p>
         <Radio.Group
           aria-label="Why it is accepted"

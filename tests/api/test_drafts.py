@@ -1,0 +1,71 @@
+"""Half-typed forms: there after a lock, gone when saved, after a week, and in no copy of ours."""
+
+from typing import Any
+
+import pytest
+
+from tests.api.conftest import Api
+from tests.api.test_bundles import merged, taken_out
+
+CONTENT = {"title": "Gantry", "own": "half-typed-orchard"}
+
+
+def test_a_draft_is_there_after_a_lock_and_goes_when_it_is_discarded(api: Api) -> None:
+    api.ok("PUT", "drafts/login-new", {"content": CONTENT})
+    before = api.safeguards()
+    api.keeper.lock()
+    api.enter()
+    assert api.ok("GET", "drafts/login-new")["content"] == CONTENT
+    assert api.safeguards() == before
+    api.ok("PUT", "drafts/login-new", {"content": {**CONTENT, "title": "Lumen"}})
+    assert api.ok("GET", "drafts/login-new")["content"]["title"] == "Lumen"
+    api.ok("DELETE", "drafts/login-new")
+    assert api.refused("GET", "drafts/login-new") == "404 nothing_held"
+    api.ok("DELETE", "drafts/login-new")
+
+
+def test_it_is_kept_for_seven_days_at_most(api: Api) -> None:
+    api.ok("PUT", "drafts/own-details", {"content": "a line"})
+    for days, there in ((6.9, True), (0.2, False)):
+        api.keeper.lock()
+        api.clock.pass_s(days * 86_400)
+        api.enter()
+        assert api.call("GET", "drafts/own-details").is_success is there
+
+
+def test_it_lies_sealed_and_in_no_bundle_and_no_list(api: Api, other: Api) -> None:
+    api.ok("PUT", "drafts/login-new", {"content": CONTENT})
+    merged(other, taken_out(api))
+    assert other.refused("GET", "drafts/login-new") == "404 nothing_held"
+    for path in ("logins", "events", "safeguards", "checks/worklist"):
+        assert "half-typed" not in api.call("GET", path).text
+    with api.keeper.at_work() as vault:
+        seen = vault.changes_of_contents
+    api.ok("PUT", "drafts/login-new", {"content": CONTENT})
+    with api.keeper.at_work() as vault:
+        assert vault.changes_of_contents == seen
+    api.keeper.lock()
+    files = [path for path in api.keeper.path.parent.rglob("*") if path.is_file()]
+    assert files and not any(b"half-typed" in path.read_bytes() for path in files)
+
+
+@pytest.mark.parametrize(
+    ("form", "content", "said"),
+    [
+        ("Login", "x", "422 field_invalid"),
+        ("a" * 81, "x", "422 field_invalid"),
+        ("login-new", "x" * 200_001, "422 field_invalid"),
+    ],
+)
+def test_odd_names_and_long_contents_are_refused(
+    api: Api, form: str, content: Any, said: str
+) -> None:
+    assert api.refused("PUT", f"drafts/{form}", {"content": content}) == said
+
+
+def test_of_many_the_oldest_goes(api: Api) -> None:
+    for n in range(23):
+        api.clock.pass_s(1)
+        api.ok("PUT", f"drafts/form-{n}", {"content": n})
+    there = [n for n in range(23) if api.call("GET", f"drafts/form-{n}").is_success]
+    assert there == list(range(3, 23))

@@ -1,0 +1,64 @@
+import { act, fireEvent, screen, waitFor } from "@testing-library/react";
+import { useState } from "react";
+import { afterEach, expect, test, vi } from "vitest";
+import { mount, Refusal, server, type Call } from "../../test/mounted";
+import { DraftNote, useFormDraft } from "./useFormDraft";
+
+function Form() {
+  const [text, setText] = useState("");
+  const kept = useFormDraft<string>("form-new", () => text, setText, text);
+  return (
+    <>
+      <DraftNote draft={kept} onAnew={() => setText("")} />
+      <input aria-label="Text" value={text} onChange={(e) => setText(e.target.value)} />
+      <button type="button" onClick={() => void kept.forget()}>
+        Save
+      </button>
+    </>
+  );
+}
+const NONE = { "GET /drafts/form-new": new Refusal(404, "nothing_held") };
+const TAKES = { "PUT /drafts/form-new": null, "DELETE /drafts/form-new": null };
+const routes = (calls: Call[]) => calls.map((call) => call.route.split(" ")[0]);
+const type = (value: string) =>
+  fireEvent.change(screen.getByRole("textbox"), { target: { value } });
+
+afterEach(() => void vi.useRealTimers());
+
+test("what is typed is kept two seconds after the last key, and not before", async () => {
+  vi.useFakeTimers();
+  const calls = server({ ...NONE, ...TAKES });
+  mount(<Form />);
+  for (const value of ["h", "ha", "hal"]) {
+    type(value);
+    await act(() => vi.advanceTimersByTimeAsync(1500));
+  }
+  expect(routes(calls)).toEqual(["GET"]);
+  await act(() => vi.advanceTimersByTimeAsync(600));
+  expect(calls[1]).toEqual({ route: "PUT /drafts/form-new", body: { content: "hal" } });
+});
+
+test("what was saved is kept no longer, nor what was typed just before", async () => {
+  vi.useFakeTimers();
+  const calls = server({ ...NONE, ...TAKES });
+  mount(<Form />);
+  type("half");
+  fireEvent.click(screen.getByRole("button", { name: "Save" }));
+  await act(() => vi.advanceTimersByTimeAsync(5000));
+  expect(routes(calls)).toEqual(["GET", "DELETE"]);
+});
+
+test("it comes back as it was left, is said so, and is not kept anew by that", async () => {
+  const held = { content: "half-typed", saved_at: "2026-11-20T10:00:00Z" };
+  const calls = server({ "GET /drafts/form-new": held, ...TAKES });
+  mount(<Form />);
+  await waitFor(() =>
+    expect(screen.getByRole<HTMLInputElement>("textbox").value).toBe("half-typed"),
+  );
+  expect(screen.getByRole("status").textContent).toContain("As you left it");
+  expect(routes(calls)).toEqual(["GET"]);
+  fireEvent.click(screen.getByRole("button", { name: "Begin anew" }));
+  await waitFor(() => expect(screen.getByRole<HTMLInputElement>("textbox").value).toBe(""));
+  expect(routes(calls)).toContain("DELETE");
+  expect(screen.queryByRole("status")).toBeNull();
+});

@@ -1,0 +1,119 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+import { answer, client, Problem } from "../api/client";
+import { dayAndTime } from "../domain/moments";
+import { useNow } from "./useNow";
+
+const AFTER_MS = 2000;
+/** Within so long the form shows what came back. */
+const SETTLED_MS = 100;
+
+export type FormDraft = {
+  /** To be called at each change that a person makes. */
+  touched: () => void;
+  /** What was saved, or thrown away, is kept no longer. */
+  forget: () => Promise<void>;
+  /** Since when it was kept, where the form came back as it was left. */
+  since: string | null;
+};
+
+/**
+ * Keeps what is half-typed in a form two seconds after the last change, sealed in the vault, and
+ * gives it back when the form is opened again: a lock neither asks nor waits. `read` and `restore`
+ * are of the form, `form` names it; a change of `watched` is one of what is typed.
+ */
+export function useFormDraft<T>(
+  form: string,
+  read: () => T,
+  restore: (content: T) => void,
+  watched = "",
+): FormDraft {
+  const latest = useRef({ read, restore });
+  const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
+  const ended = useRef(false);
+  const restored = useRef(false);
+  const opening = useRef(watched);
+  const [since, setSince] = useState<string | null>(null);
+
+  useEffect(() => {
+    latest.current = { read, restore };
+  });
+  useEffect(() => {
+    let live = true;
+    ended.current = false;
+    answer(client.GET("/drafts/{form}", { params: { path: { form } } })).then(
+      (found) => {
+        if (!live || timer.current !== null) return;
+        restored.current = true;
+        latest.current.restore(found.content as T);
+        setTimeout(() => (restored.current = false), SETTLED_MS);
+        setSince(found.saved_at);
+      },
+      (error: unknown) => {
+        // None is what there mostly is; a vault that is locked meanwhile says so elsewhere.
+        if (!(error instanceof Problem)) throw error;
+      },
+    );
+    return () => {
+      live = false;
+    };
+  }, [form]);
+  const sending = useRef<Promise<unknown>>(Promise.resolve());
+  const keep = useCallback(() => {
+    timer.current = null;
+    if (ended.current) return;
+    const params = { path: { form } };
+    const body = { content: latest.current.read() };
+    // What cannot be kept is still in the form.
+    sending.current = client.PUT("/drafts/{form}", { params, body }).catch(() => undefined);
+  }, [form]);
+  useEffect(
+    () => () => {
+      // Left by a link or a key: the last two seconds are kept too.
+      if (timer.current === null) return;
+      clearTimeout(timer.current);
+      keep();
+    },
+    [keep],
+  );
+
+  const touched = useCallback(() => {
+    ended.current = false;
+    if (timer.current !== null) clearTimeout(timer.current);
+    timer.current = setTimeout(keep, AFTER_MS);
+  }, [keep]);
+  useEffect(() => {
+    if (watched === opening.current) return;
+    opening.current = watched;
+    // What came back is kept already, since its own day.
+    if (!restored.current) touched();
+  }, [watched, touched]);
+  const forget = useCallback(async () => {
+    ended.current = true;
+    if (timer.current !== null) clearTimeout(timer.current);
+    timer.current = null;
+    setSince(null);
+    await sending.current;
+    await client.DELETE("/drafts/{form}", { params: { path: { form } } }).catch(() => undefined);
+  }, [form]);
+  return { touched, forget, since };
+}
+
+/** Said where a form came back as it was left, with the way to begin anew. */
+export function DraftNote({ draft, onAnew }: { draft: FormDraft; onAnew: () => void }) {
+  const now = useNow();
+  if (!draft.since) return null;
+  return (
+    <p className="small" role="status">
+      As you left it {dayAndTime(draft.since, now)}, not saved yet.{" "}
+      <button
+        type="button"
+        className="link"
+        onClick={() => {
+          void draft.forget().then(onAnew);
+        }}
+      >
+        Begin anew
+      </button>
+    </p>
+  );
+}
