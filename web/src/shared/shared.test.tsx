@@ -13,7 +13,7 @@ test("a typed secret is not mirrored into the page", () => {
   expect(ref.current?.value).toBe("cue-19");
   expect(ref.current?.type).toBe("text");
   expect(container.innerHTML).not.toContain("cue-19");
-  expect(ref.current?.autocomplete).toBe("off");
+  expect(ref.current?.autocomplete).toBe("one-time-code");
 });
 
 test("a secret is read whole by a screen reader and marked by class", () => {
