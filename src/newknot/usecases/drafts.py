@@ -10,7 +10,6 @@ from newknot.store.drafts import FormDraft, get_drafts, put_drafts
 from newknot.store.manifest import Label
 from newknot.store.safeguards import get_safeguards, put_safeguards
 from newknot.store.vault import Vault
-from newknot.usecases.errors import NothingHeld
 
 KEPT_FOR = timedelta(days=7)
 DRAFTS_MOST, CONTENT_MOST = 20, 200_000
@@ -33,12 +32,9 @@ def keep_draft(vault: Vault, form: str, content: Any, *, now: datetime) -> None:
         put_drafts(tx, vault, dict(newest))
 
 
-def draft_of(vault: Vault, form: str, *, now: datetime) -> FormDraft:
-    """Raises `NothingHeld` where there is none, or it is older than a week."""
-    found = _fresh(vault, now).get(form)
-    if found is None:
-        raise NothingHeld()
-    return found
+def draft_of(vault: Vault, form: str, *, now: datetime) -> FormDraft | None:
+    """None where there is none, or it is older than a week."""
+    return _fresh(vault, now).get(form)
 
 
 def forget_draft(vault: Vault, form: str) -> None:

@@ -462,7 +462,7 @@ export interface paths {
         };
         /**
          * Draft
-         * @description What was half-typed in a form within the last seven days.
+         * @description What was half-typed in a form within the last seven days; null where nothing was.
          */
         get: operations["draft_drafts__form__get"];
         /**
@@ -6004,7 +6004,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DraftOut"];
+                    "application/json": components["schemas"]["DraftOut"] | null;
                 };
             };
             /** @description Validation Error */

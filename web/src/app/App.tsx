@@ -6,6 +6,7 @@ import { installHooks, sessionToken } from "../api/client";
 import { queries } from "../api/queries";
 import { CreateVault } from "../features/vault/CreateVault";
 import { UnlockVault } from "../features/vault/UnlockVault";
+import { noteEntered } from "../shared/entered";
 import { ProblemNote } from "../shared/ProblemNote";
 import { Frame } from "./Frame";
 import { ProofDialog, useProofQueue } from "./ProofDialog";
@@ -67,6 +68,7 @@ function Gate() {
 
   const entered = (token: string) => {
     sessionToken.set(token);
+    noteEntered();
     setOpen(true);
     void client.invalidateQueries();
   };

@@ -1,7 +1,8 @@
 import { act, fireEvent, screen, waitFor } from "@testing-library/react";
 import { useState } from "react";
 import { afterEach, expect, test, vi } from "vitest";
-import { mount, Refusal, server, type Call } from "../../test/mounted";
+import { mount, server, type Call } from "../../test/mounted";
+import { noteEntered } from "./entered";
 import { DraftNote, useFormDraft } from "./useFormDraft";
 
 function Form() {
@@ -17,7 +18,7 @@ function Form() {
     </>
   );
 }
-const NONE = { "GET /drafts/form-new": new Refusal(404, "nothing_held") };
+const NONE = { "GET /drafts/form-new": () => null };
 const TAKES = { "PUT /drafts/form-new": null, "DELETE /drafts/form-new": null };
 const routes = (calls: Call[]) => calls.map((call) => call.route.split(" ")[0]);
 const type = (value: string) =>
@@ -48,8 +49,20 @@ test("what was saved is kept no longer, nor what was typed just before", async (
   expect(routes(calls)).toEqual(["GET", "DELETE"]);
 });
 
-test("it comes back as it was left, is said so, and is not kept anew by that", async () => {
-  const held = { content: "half-typed", saved_at: "2026-11-20T10:00:00Z" };
+const held = { content: "half-typed", saved_at: "2026-11-20T10:00:00Z" };
+
+test("in a form that is opened it is offered, and does not come between what is typed", async () => {
+  const calls = server({ "GET /drafts/form-new": held, ...TAKES });
+  mount(<Form />);
+  await screen.findByRole("button", { name: "Bring it back" });
+  expect(screen.getByRole<HTMLInputElement>("textbox").value).toBe("");
+  fireEvent.click(screen.getByRole("button", { name: "Bring it back" }));
+  expect(screen.getByRole<HTMLInputElement>("textbox").value).toBe("half-typed");
+  expect(routes(calls)).toEqual(["GET"]);
+});
+
+test("where the vault was opened again it comes back as it was left, and is said so", async () => {
+  noteEntered();
   const calls = server({ "GET /drafts/form-new": held, ...TAKES });
   mount(<Form />);
   await waitFor(() =>

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { answer, client, Problem } from "../api/client";
+import { answer, client, Problem, type Schema } from "../api/client";
 import { dayAndTime } from "../domain/moments";
+import { justEntered } from "./entered";
 import { useNow } from "./useNow";
 
 const AFTER_MS = 2000;
@@ -14,11 +15,15 @@ export type FormDraft = {
   forget: () => Promise<void>;
   /** Since when it was kept, where the form came back as it was left. */
   since: string | null;
+  /** Since when something is kept that did not come back by itself. */
+  offered: string | null;
+  bringBack: () => void;
 };
 
 /**
  * Keeps what is half-typed in a form two seconds after the last change, sealed in the vault, and
- * gives it back when the form is opened again: a lock neither asks nor waits. `read` and `restore`
+ * gives it back: by itself where the vault was opened again on this page (a lock neither asks nor
+ * waits), else when it is asked for, since one who opens a form types at once. `read` and `restore`
  * are of the form, `form` names it; a change of `watched` is one of what is typed.
  */
 export function useFormDraft<T>(
@@ -33,30 +38,37 @@ export function useFormDraft<T>(
   const restored = useRef(false);
   const opening = useRef(watched);
   const [since, setSince] = useState<string | null>(null);
+  const [held, setHeld] = useState<Schema["DraftOut"] | null>(null);
 
+  const putBack = useCallback((found: Schema["DraftOut"]) => {
+    restored.current = true;
+    latest.current.restore(found.content as T);
+    setTimeout(() => (restored.current = false), SETTLED_MS);
+    setHeld(null);
+    setSince(found.saved_at);
+  }, []);
   useEffect(() => {
     latest.current = { read, restore };
   });
   useEffect(() => {
     let live = true;
     ended.current = false;
+    const byItself = justEntered();
     answer(client.GET("/drafts/{form}", { params: { path: { form } } })).then(
       (found) => {
-        if (!live || timer.current !== null) return;
-        restored.current = true;
-        latest.current.restore(found.content as T);
-        setTimeout(() => (restored.current = false), SETTLED_MS);
-        setSince(found.saved_at);
+        if (!live || !found) return;
+        if (byItself && timer.current === null) putBack(found);
+        else setHeld(found);
       },
       (error: unknown) => {
-        // None is what there mostly is; a vault that is locked meanwhile says so elsewhere.
+        // A vault that is locked meanwhile says so elsewhere.
         if (!(error instanceof Problem)) throw error;
       },
     );
     return () => {
       live = false;
     };
-  }, [form]);
+  }, [form, putBack]);
   const sending = useRef<Promise<unknown>>(Promise.resolve());
   const keep = useCallback(() => {
     timer.current = null;
@@ -92,15 +104,34 @@ export function useFormDraft<T>(
     if (timer.current !== null) clearTimeout(timer.current);
     timer.current = null;
     setSince(null);
+    setHeld(null);
     await sending.current;
     await client.DELETE("/drafts/{form}", { params: { path: { form } } }).catch(() => undefined);
   }, [form]);
-  return { touched, forget, since };
+  return {
+    touched,
+    forget,
+    since,
+    offered: held?.saved_at ?? null,
+    bringBack: () => held && putBack(held),
+  };
 }
 
 /** Said where a form came back as it was left, with the way to begin anew. */
 export function DraftNote({ draft, onAnew }: { draft: FormDraft; onAnew: () => void }) {
   const now = useNow();
+  if (draft.offered)
+    return (
+      <p className="small" role="status">
+        Half-typed here {dayAndTime(draft.offered, now)}, not saved.{" "}
+        <button type="button" className="link" onClick={draft.bringBack}>
+          Bring it back
+        </button>{" "}
+        <button type="button" className="link" onClick={() => void draft.forget()}>
+          Let it go
+        </button>
+      </p>
+    );
   if (!draft.since) return null;
   return (
     <p className="small" role="status">

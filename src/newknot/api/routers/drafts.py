@@ -10,10 +10,10 @@ router = APIRouter(prefix="/drafts", tags=["vault"])
 
 
 @router.get("/{form}")
-def draft(form: str, work: WorkDep) -> DraftOut:
-    """What was half-typed in a form within the last seven days."""
+def draft(form: str, work: WorkDep) -> DraftOut | None:
+    """What was half-typed in a form within the last seven days; null where nothing was."""
     found = use.draft_of(work.vault, form, now=work.now)
-    return DraftOut(content=found.content, saved_at=found.saved_at)
+    return None if found is None else DraftOut(content=found.content, saved_at=found.saved_at)
 
 
 @router.put("/{form}", status_code=204)

@@ -14,7 +14,7 @@ import { HistoryLine, KeptOutLine } from "./KeepingLines";
 import { Line, ServiceLine } from "./Lines";
 import { OwnDetails } from "./OwnDetails";
 import { Sessions } from "./Sessions";
-import { useFormDraft } from "../../shared/useFormDraft";
+import { DraftNote, useFormDraft } from "../../shared/useFormDraft";
 import { useNow } from "../../shared/useNow";
 
 type Safeguards = Omit<Schema["SafeguardsIn"], "revision">;
@@ -107,6 +107,7 @@ function SafeguardsForm({ held: current }: { held: Schema["SafeguardsOut"] }) {
           </Button>
         </div>
       </header>
+      <DraftNote draft={kept} onAnew={() => setWanted(inputOf(held))} />
       <ProblemNote problem={problem} />
       {saved && (
         <ChangedMeanwhile
