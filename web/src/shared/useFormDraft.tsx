@@ -122,7 +122,7 @@ export function DraftNote({ draft, onAnew }: { draft: FormDraft; onAnew: () => v
   const now = useNow();
   if (draft.offered)
     return (
-      <p className="small" role="status">
+      <p className="small below-14" role="status">
         Half-typed here {dayAndTime(draft.offered, now)}, not saved.{" "}
         <button type="button" className="link" onClick={draft.bringBack}>
           Bring it back
@@ -134,7 +134,7 @@ export function DraftNote({ draft, onAnew }: { draft: FormDraft; onAnew: () => v
     );
   if (!draft.since) return null;
   return (
-    <p className="small" role="status">
+    <p className="small below-14" role="status">
       As you left it {dayAndTime(draft.since, now)}, not saved yet.{" "}
       <button
         type="button"
