@@ -171,3 +171,51 @@ def test_killed_at_any_time_it_goes_on_to_the_same_file(tmp_path: Path) -> None:
             (tmp_path / "c").unlink()
     assert killed
     assert built(tmp_path / "list", tmp_path / "c") == whole
+
+
+@pytest.mark.parametrize(
+    ("content", "words", "said"),
+    [
+        (b"", True, "holds no word"),
+        (b"", False, "holds no line of HASH"),
+        (b"\n\r\n\n", True, "holds no word"),
+        ("p\u00e4ssword\n".encode("latin-1"), True, "holds no word in UTF-8"),
+        (
+            "\n".join(f"w\u00f6rd {n}" for n in range(40)).encode("latin-1") + b"\n",
+            True,
+            "in UTF-8",
+        ),
+        (
+            "\n".join(f"word {n}" for n in range(40)).encode("utf-16") + b"\n",
+            True,
+            "words in UTF-8",
+        ),
+        ("".join(f"{hexed(n)}:3\n" for n in range(5)).encode(), True, "holds hashes, not words"),
+        (b"plank\nrope\n", False, "holds no line of HASH"),
+        (b"plank\n" * 40, False, "not HASH[:count]"),
+    ],
+)
+def test_an_odd_list_is_refused_with_its_reason_and_blocks_nothing(
+    tmp_path: Path, content: bytes, words: bool, said: str
+) -> None:
+    source, target = tmp_path / "list", tmp_path / "c"
+    source.write_bytes(content)
+    given = {"name": "odd", "dated_on": date(2026, 5, 1)}
+    with pytest.raises(HashListRefused) as refused:
+        build_corpus([HashList(source, words=words)], target, **given)  # type: ignore[arg-type]
+    assert said in str(refused.value.data["reason"])
+    assert sorted(path.name for path in tmp_path.iterdir()) == ["list"]
+    source.write_text("plank\nrope\nw\u00f6rd\n")
+    right = build_corpus([HashList(source, words=True)], target, **given)  # type: ignore[arg-type]
+    assert right.title.unique_count == 3
+
+
+def test_a_few_words_that_look_like_hashes_are_words(tmp_path: Path) -> None:
+    (tmp_path / "list").write_text(f"{hexed(1)}\nplank\nrope\n")
+    made = build_corpus(
+        [HashList(tmp_path / "list", words=True)],
+        tmp_path / "c",
+        name="words",
+        dated_on=date(2026, 5, 1),
+    )
+    assert made.title.unique_count == 3

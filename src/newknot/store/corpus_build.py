@@ -88,7 +88,7 @@ def build_corpus(
     _require_space(target.parent, sum(one[1] for one in standing), work)
     try:
         runs = _Runs(work, lists, standing, run_hashes=run_hashes)
-        runs.read(progress)
+        _read(runs, lists, work, progress)
         title = _merge(runs, target, name=name, dated_on=dated_on, progress=progress)
     except OSError as error:
         if error.errno in (28, 122):  # no space left, quota
@@ -96,6 +96,19 @@ def build_corpus(
         raise CorpusInvalid(reason=error.strerror or "cannot be written") from None
     shutil.rmtree(work)
     return Built(title, runs.bad_count, tuple(runs.bad))
+
+
+def _read(runs: "_Runs", lists: Sequence[HashList], work: Path, progress: Progress) -> None:
+    """Reads the lists to their end. What is refused leaves nothing that the next could meet."""
+    try:
+        runs.read(progress)
+        if not runs.hash_count:
+            kind = "word in UTF-8" if lists[0].words else "line of HASH[:count]"
+            reason = f"holds no {kind}: it would call every secret unknown"
+            raise HashListRefused(list=lists[0].path.name, reason=reason, offsets=[])
+    except HashListRefused:
+        shutil.rmtree(work, ignore_errors=True)
+        raise
 
 
 def _standing(one: HashList) -> tuple[str, int, int]:
@@ -133,7 +146,7 @@ class _Runs:
         self._run_hashes = run_hashes
         self._notes: list[dict[str, Any]] = []
         self.bad: list[tuple[str, int]] = []
-        self.bad_count = self.line_count = 0
+        self.bad_count = self.line_count = self.hash_like = 0
         folder.mkdir(parents=True, exist_ok=True)
         about = {"lists": [[*one, h.words] for one, h in zip(standing, lists, strict=True)]}
         former = _json(folder / "lists.json")
@@ -186,6 +199,10 @@ class _Runs:
                 self._count(number, block.bad, block.bad_count, block.line_count)
                 if too_many(self.bad_count, self.line_count):
                     self._refuse(number)
+                self.hash_like += block.hash_like
+                if 2 * self.hash_like > self.line_count:
+                    reason = "holds hashes, not words"
+                    raise HashListRefused(list=one.path.name, reason=reason, offsets=[])
                 if sum(len(b.high) for b in held) >= self._run_hashes:
                     self._write(number, held)
                     held = []
@@ -197,10 +214,10 @@ class _Runs:
             before += self._standing[number][1]
 
     def _refuse(self, number: int) -> None:
-        shutil.rmtree(self.folder)
+        what = "words in UTF-8" if self._lists[number].words else "HASH[:count]"
         raise HashListRefused(
             list=self._lists[number].path.name,
-            reason=f"has too many lines that are not HASH[:count] ({self.bad_count:,})",
+            reason=f"has too many lines that are not {what} ({self.bad_count:,})",
             offsets=[offset for _, offset in self.bad],
         )
 

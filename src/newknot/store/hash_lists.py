@@ -1,5 +1,6 @@
 """Lists of `HASH[:count]` lines (SHA-1 hex, any case), or of plain words, read block by block."""
 
+import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 from hashlib import sha1
@@ -18,6 +19,7 @@ BAD_LINES_MOST = 10
 BAD_SHARE_MOST = 0.001
 _HEX = 40
 _DIGITS_MOST = 18
+_HASH_LINE = re.compile(rb"[0-9A-Fa-f]{40}(?::[0-9]{1,18})?")
 _BOM = b"\xef\xbb\xbf"
 
 _NIBBLES = np.full(256, 255, dtype=np.uint8)
@@ -36,6 +38,7 @@ class Block:
     """What one piece of a list holds. next_offset: where the next piece begins.
 
     bad: byte offsets of lines that are none, the first ones alone; bad_count: all of them.
+    hash_like: how many words have the form of a hash.
     """
 
     high: U64
@@ -45,6 +48,7 @@ class Block:
     line_count: int
     bad: tuple[int, ...]
     bad_count: int
+    hash_like: int = 0
 
 
 def read_blocks(path: Path, *, offset: int, words: bool, is_whole: bool) -> Iterator[Block]:
@@ -93,11 +97,33 @@ def _block(text: bytes, offset: int, *, words: bool) -> Block:
 
 def _words(text: bytes, offset: int) -> Block:
     lines = text.split(b"\n")[:-1]
-    bare = [line.removesuffix(b"\r") for line in lines]
-    digests = [sha1(one, usedforsecurity=False).digest() for one in bare if one]
+    digests: list[bytes] = []
+    bad: list[int] = []
+    hash_like, at = 0, offset
+    for line in lines:
+        word = line.removesuffix(b"\r")
+        if word and not _is_text(word):
+            bad.append(at)
+        elif word:
+            hash_like += len(word) >= _HEX and _HASH_LINE.fullmatch(word) is not None
+            digests.append(sha1(word, usedforsecurity=False).digest())
+        at += len(line) + 1
     high, low = heads_of(b"".join(digests))
     ones = np.ones(len(high), dtype=np.uint64)
-    return Block(high, low, ones, offset + len(text), len(lines), (), 0)
+    first_bad = tuple(bad[: BAD_LINES_MOST + 1])
+    next_offset = offset + len(text)
+    return Block(high, low, ones, next_offset, len(lines), first_bad, len(bad), hash_like)
+
+
+def _is_text(word: bytes) -> bool:
+    """Whether it is UTF-8, by which corpora name a secret: words of another encoding never fit."""
+    if word.isascii():
+        return b"\0" not in word
+    try:
+        word.decode("utf-8")
+    except UnicodeDecodeError:
+        return False
+    return b"\0" not in word
 
 
 def _hashes(text: bytes, offset: int) -> Block:
