@@ -5,6 +5,7 @@ import { useClipboard } from "../../shared/clipboard";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useAct } from "../../shared/useAct";
 import { FaultsSaid } from "./FaultsSaid";
+import { TrialButtons } from "./TrialButtons";
 
 type Trial = Schema["TrialShape"];
 type Tried = Schema["TriedIn"];
@@ -56,28 +57,12 @@ export function FaultTrials({ rotation }: { rotation: Schema["RotationOut"] }) {
               : `the first ${trial.characters} characters alone`}
             .
           </p>
-          <div className="row above-6">
-            <Button size="small" type="primary" onClick={() => void copyTrial(trial)}>
-              Copy this
-            </Button>
-            <Button
-              size="small"
-              disabled={busy}
-              onClick={() => void ask([...tried, { ...trial, opened: true }])}
-            >
-              It opens the site
-            </Button>
-            <Button
-              size="small"
-              disabled={busy}
-              onClick={() => void ask([...tried, { ...trial, opened: false }])}
-            >
-              It does not
-            </Button>
-            <button type="button" className="link small" onClick={() => setStanding(null)}>
-              stop here
-            </button>
-          </div>
+          <TrialButtons
+            busy={busy}
+            onCopy={() => void copyTrial(trial)}
+            onAnswer={(opened) => void ask([...tried, { ...trial, opened }])}
+            onStop={() => setStanding(null)}
+          />
         </>
       )}
       {standing?.faults && <FaultsSaid found={standing.faults} rotation={rotation} />}

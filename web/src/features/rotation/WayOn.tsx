@@ -4,6 +4,7 @@ import { answer, client, type Schema } from "../../api/client";
 import { useClipboard } from "../../shared/clipboard";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useAct } from "../../shared/useAct";
+import { TrialButtons } from "./TrialButtons";
 
 type Trial = Schema["WayOnShape"];
 type Props = { rotation: Schema["RotationOut"]; driven: boolean };
@@ -68,28 +69,14 @@ export function WayOn({ rotation, driven }: Props) {
           <p className="small">
             Try {refused.length + 1}: sign out, and in with <b>{found.says}</b>.
           </p>
-          <div className="row above-6">
-            <Button size="small" type="primary" onClick={() => void copyTrial(trial)}>
-              Copy this
-            </Button>
-            <Button
-              size="small"
-              disabled={busy}
-              onClick={() => void ask({ refused, opened: trial })}
-            >
-              It opens the site
-            </Button>
-            <Button
-              size="small"
-              disabled={busy}
-              onClick={() => void ask({ refused: [...refused, trial] })}
-            >
-              It does not
-            </Button>
-            <button type="button" className="link small" onClick={() => setFound(null)}>
-              stop here
-            </button>
-          </div>
+          <TrialButtons
+            busy={busy}
+            onCopy={() => void copyTrial(trial)}
+            onAnswer={(opened) =>
+              void ask(opened ? { refused, opened: trial } : { refused: [...refused, trial] })
+            }
+            onStop={() => setFound(null)}
+          />
         </>
       )}
       {found && found.steps.length > 0 && (
