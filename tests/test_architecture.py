@@ -39,6 +39,7 @@ CORE_MAY_IMPORT = {
         "__future__",
         "ada_url",
         "array",
+        "base64",
         "binascii",
         "bisect",
         "collections",

@@ -84,6 +84,14 @@ GOES_ON = 0.9
 """Of unpatterned characters, how often another follows."""
 _STAYS, _STOPS = -log10(GOES_ON), -log10(1 - GOES_ON)
 _ASCII_LOG10, _ALPHABETIC_LOG10, _IDEOGRAPHIC_LOG10, _OTHER_LOG10 = 2.1, 1.6, 3.5, 4.0
+_SCRIPTS = (
+    (0x80, 0x6FF, _ALPHABETIC_LOG10),  # Latin with marks, Greek, Cyrillic, Hebrew, Arabic
+    (0x900, 0xE7F, 1.9),  # the scripts of India, Thai
+    (0x10A0, 0x10FF, _ALPHABETIC_LOG10),  # Georgian
+    (0x3040, 0x30FF, 2.0),  # kana
+    (0xAC00, 0xD7A3, 3.2),  # Hangul: the syllables in use
+)
+"""Alphabets by their place in Unicode, and -log10 of one of their characters."""
 _PARTS = len(Part)
 _BY_CHANCE, _BY_WORD = int(Part.RANDOM), int(Part.WORD)
 _COSTS = [
@@ -126,8 +134,9 @@ def script_log10(c: str) -> float:
     code = ord(c)
     if code < 0x80:
         return _ASCII_LOG10
-    if code < 0x600:
-        return _ALPHABETIC_LOG10
+    for first, last, each in _SCRIPTS:
+        if first <= code <= last:
+            return each
     if 0x3000 <= code < 0xD800 or 0x1F000 <= code < 0x1FB00:
         return _IDEOGRAPHIC_LOG10
     return _OTHER_LOG10

@@ -12,9 +12,20 @@ from newknot.core.strength.finders.list_words import of_one_list
 from newknot.core.strength.guesses import guesses_log10
 from newknot.core.strength.reading import Reading, read
 from newknot.core.strength.segments import Segment, SegmentKind
+from newknot.core.strength.views import View, views_of
 
 KINDS_PAID = 0.25
 """How much of what the kinds and their order cost a guesser pays who has seen many secrets made."""
+
+
+VIEWED_ABOVE_LOG10 = 6.0
+"""What takes less is explained as it stands."""
+VIEW_SAVES_LOG10, VIEW_LEAVES_MOST = 1.0, 0.25
+"""By chance one of many views reads a little better: one that was made saves more than that, and
+leaves no more than this share of the text to random characters.
+"""
+_BY_CHANCE = frozenset((SegmentKind.RANDOM, SegmentKind.WORDLIKE))
+_UNEXPLAINED = frozenset((SegmentKind.RANDOM, SegmentKind.WORDLIKE, SegmentKind.SYMBOL))
 
 
 @dataclass(frozen=True, slots=True)
@@ -22,7 +33,8 @@ class Measure:
     """A guess number with the segments that give it.
 
     Segments lie over the normalised text (NFC), of which at most 1,024 characters count.
-    order_log10: what a guesser pays for the kinds of the segments and their order, in log10.
+    order_log10: what a guesser pays for the kinds of the segments and their order, in log10, and
+    for the view. view: what was done to the text as a whole, in words; empty where nothing was.
     character_kinds: how many of lower case, upper case, digits, symbols, other scripts it holds.
     context_was_cut: more than 64 words of 200 characters were given.
     """
@@ -33,6 +45,7 @@ class Measure:
     measured_characters: int
     character_kinds: int
     context_was_cut: bool
+    view: str = ""
 
     @property
     def falls_to(self) -> AttackBudget | None:
@@ -49,7 +62,9 @@ class Measure:
         labels = list(dict.fromkeys(segment.kind.label for segment in self.segments))
         if not labels:
             return "nothing"
-        return labels[0] if len(labels) == 1 else ", ".join(labels[:-1]) + " and " + labels[-1]
+        *others, last = labels
+        said = ", ".join(others) + " and " + last if others else last
+        return f"{said}, {self.view}" if self.view else said
 
 
 def measure(secret: str, context: Iterable[str] = ()) -> Measure:
@@ -59,9 +74,47 @@ def measure(secret: str, context: Iterable[str] = ()) -> Measure:
     """
     reading, own = read(secret), read_context(context)
     effort, order, segments = effort_log10(reading, own)
+    if any(s.kind is SegmentKind.CONTEXT for s in segments):
+        # Knowing more never takes more.
+        bare = effort_log10(reading, read_context(()))
+        effort, order, segments = min((effort, order, segments), bare, key=lambda way: way[0])
+    says = ""
+    if effort > VIEWED_ABOVE_LOG10 and any(s.kind in _UNEXPLAINED for s in segments):
+        effort, order, segments, says = _by_views(reading, own, (effort, order, segments))
     guesses = round(guesses_log10(effort), 3) if segments else 0.0
     kinds = _character_kinds(reading.text)
-    return Measure(guesses, segments, order, len(reading.text), kinds, own.was_cut)
+    return Measure(guesses, segments, order, len(reading.text), kinds, own.was_cut, says)
+
+
+def _by_views(
+    reading: Reading, own: Context, plain: tuple[float, float, tuple[Segment, ...]]
+) -> tuple[float, float, tuple[Segment, ...], str]:
+    """The text as it stands, or what comes out of a view where that takes less."""
+    best: tuple[float, float, tuple[Segment, ...], str] = (*plain, "")
+    n = len(reading.text)
+    for view in views_of(reading.text):
+        inner = read(view.text)
+        if len(inner.text) != len(view.text):
+            continue
+        effort, order, segments = effort_log10(inner, own)
+        left = sum(s.end - s.start for s in segments if s.kind in _BY_CHANCE)
+        if left > VIEW_LEAVES_MOST * len(inner.text):
+            continue
+        if effort + view.cost_log10 < min(best[0], plain[0] - VIEW_SAVES_LOG10):
+            placed = _placed(segments, view, n)
+            best = (effort + view.cost_log10, order + view.cost_log10, placed, view.says)
+    return best
+
+
+def _placed(segments: tuple[Segment, ...], view: View, n: int) -> tuple[Segment, ...]:
+    """The segments where they stood in the text itself; one, where they lie all over it."""
+    placed = (view.place(s.start, s.end, n) for s in segments)
+    moved = [replace(s, start=a, end=b) for s, (a, b) in zip(segments, placed, strict=True)]
+    moved.sort(key=lambda s: s.start)
+    if [0, *(s.end for s in moved)] == [*(s.start for s in moved), n]:
+        return tuple(moved)
+    longest = max(segments, key=lambda s: s.end - s.start)
+    return (replace(longest, start=0, end=n, cost_log10=sum(s.cost_log10 for s in segments)),)
 
 
 def effort_log10(reading: Reading, own: Context) -> tuple[float, float, tuple[Segment, ...]]:

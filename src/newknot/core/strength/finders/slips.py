@@ -15,14 +15,13 @@ SLIPPED_LOG10 = 1.7
 _WAYS_PER_LETTER = 53
 _SHORTEST, _STRETCHES = 6, 6
 _LETTERS = ascii_lowercase.replace("l", "")
-_RUN = re.compile(r"[a-z]{6,}")
+_RUN = re.compile(r"[^\W\d_]{6,}")
 
 
 def slips(reading: Reading, words: Sequence[Found]) -> Iterator[Found]:
     """Runs of six letters or more, or what words found at their edges leave of them."""
-    for run in _RUN.finditer(reading.shaped):
-        if not reading.low[run.start() : run.end()].isalpha():
-            continue
+    # Digits behind it stand for letters in the shape, and are none here.
+    for run in _RUN.finditer(reading.low):
         for start, end in _stretches(run.start(), run.end(), words):
             yield from _slipped(reading, start, end)
 

@@ -1,0 +1,251 @@
+"""Views of a text: an invertible change that may have been made to it, undone.
+
+Whoever shifts a word by one key, or writes it backwards or in hexadecimal, has made a text that no
+list holds; what is undone is measured as any other, and the choice of the view costs beside. Each
+view is a small function of the text alone; it gives nothing where it cannot have been made.
+"""
+
+import base64
+import binascii
+import re
+import unicodedata
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from functools import cache
+from itertools import pairwise
+from math import log10
+
+from newknot.core.strength.dictionaries import dictionaries
+from newknot.core.strength.letter_chain import (
+    EDGE,
+    LETTERS,
+    STEPS_PER_ORDER,
+    letter_number,
+    triples,
+)
+from newknot.core.strength.reading import shape_of_letters
+
+SHORTEST, LONGEST = 5, 128
+"""Characters of a text that is looked at so."""
+MEASURED_MOST = 3
+"""Views of one text that are measured: those that read most like words."""
+WORD_LEAST = 4
+PUT_IN_LOG10 = 1.1
+"""Of the choice to put a character in, and of which; where is told by the length of the text."""
+_BETTER, _LIKE_WORDS = 0.15, 1.4
+"""Orders a letter by which a view has to read better than the text itself, and at most: words take
+0.9 to 1.2, letters by chance 1.7 and more.
+"""
+_RUN = re.compile(r"[^\W\d_]{3,}")
+
+_ROWS = (
+    ("`1234567890-=", "~!@#$%^&*()_+"),
+    ("qwertyuiop[]\\", "QWERTYUIOP{}|"),
+    ("asdfghjkl;'", 'ASDFGHJKL:"'),
+    ("zxcvbnm,./", "ZXCVBNM<>?"),
+)
+_LATIN_KEYS = "`qwertyuiop[]asdfghjkl;'zxcvbnm,./"
+_CYRILLIC_KEYS = "ёйцукенгшщзхъфывапролджэячсмитьбю."
+_QWERTY = "qwertyuiop[]asdfghjkl;'zxcvbnm,./-="
+_DVORAK = "',.pyfgcrl/=aoeuidhtns-;qjkxbmwvz[]"
+_ALPHABET = "abcdefghijklmnopqrstuvwxyz"
+
+
+@dataclass(frozen=True, slots=True)
+class View:
+    """What was undone, in words that follow on the text's own; cost_log10 of choosing it. place:
+    where a stretch [start, end) of what comes out of a text of n characters stood in it.
+    """
+
+    says: str
+    cost_log10: float
+    text: str
+    place: Callable[[int, int, int], tuple[int, int]]
+
+
+@dataclass(frozen=True, slots=True)
+class _Way:
+    says: str
+    cost_log10: float
+    undo: Callable[[str], str | None]
+    place: Callable[[int, int, int], tuple[int, int]]
+
+
+def views_of(text: str) -> list[View]:
+    """The views of a text that read like words where it does not itself, the best first."""
+    if not SHORTEST <= len(text) <= LONGEST:
+        return []
+    own, own_held = _letter_cost(text), _word_letters(text)
+    found: list[tuple[float, int, View]] = []
+    for at, way in enumerate((*_ways(), *_put_in(text))):
+        undone = way.undo(text)
+        if not undone or undone == text or len(undone) < WORD_LEAST:
+            continue
+        held = _word_letters(undone)
+        cost = _letter_cost(undone)
+        if held > own_held or (cost < own - _BETTER and cost < _LIKE_WORDS):
+            view = View(way.says, way.cost_log10, undone, way.place)
+            found.append((cost - held / len(undone), at, view))
+    return [view for _, _, view in sorted(found, key=lambda one: one[:2])[:MEASURED_MOST]]
+
+
+def _word_letters(text: str) -> int:
+    """Letters of the runs that a list holds as they stand."""
+    known = dictionaries().number
+    runs = (shape_of_letters(run.lower()) for run in _RUN.findall(text))
+    return sum(len(run) for run in runs if len(run) >= WORD_LEAST and run in known)
+
+
+def _letter_cost(text: str) -> float:
+    """Orders of ten a letter, by how letters follow in words; 2 where there are none."""
+    table, total, count = triples(), 0, 0
+    for run in _RUN.findall(text):
+        low = run.lower()
+        if not low.isascii():
+            continue
+        first = second = EDGE
+        for c in low:
+            letter = letter_number(c)
+            total += table[(first * LETTERS + second) * LETTERS + letter]
+            first, second = second, letter
+        count += len(low)
+    return total / STEPS_PER_ORDER / count if count > 2 else 2.0
+
+
+def _same(start: int, end: int, n: int) -> tuple[int, int]:
+    return start, end
+
+
+def _turned(start: int, end: int, n: int) -> tuple[int, int]:
+    return n - end, n - start
+
+
+def _times(factor: int) -> Callable[[int, int, int], tuple[int, int]]:
+    return lambda start, end, n: (factor * start, min(n, factor * end))
+
+
+def _whole(start: int, end: int, n: int) -> tuple[int, int]:
+    return 0, n
+
+
+@cache
+def _ways() -> tuple[_Way, ...]:
+    def keys(typed: str, meant: str) -> Callable[[str], str | None]:
+        return _mapped(_typed_as(typed, meant))
+
+    return (
+        _Way("written backwards", 0.9, lambda text: text[::-1], _turned),
+        *(
+            _Way(f"typed one key {where}", 1.3, _mapped(table), _same)
+            for where, table in _neighbours()
+        ),
+        _Way("on a Russian keyboard's keys", 1.3, keys(_LATIN_KEYS, _CYRILLIC_KEYS), _same),
+        _Way("with a Russian keyboard set", 1.3, keys(_CYRILLIC_KEYS, _LATIN_KEYS), _same),
+        _Way("on a Dvorak keyboard's keys", 1.9, keys(_DVORAK, _QWERTY), _same),
+        _Way("with a Dvorak keyboard set", 1.9, keys(_QWERTY, _DVORAK), _same),
+        _Way("with a German keyboard set", 1.6, keys("yz", "zy"), _same),
+        _Way("with a French keyboard set", 1.6, keys("qwazm,;", "azqw;m,"), _same),
+        _Way("with its alphabet reversed", 1.7, keys(_ALPHABET, _ALPHABET[::-1]), _same),
+        *(
+            _Way(
+                f"shifted by {by} in the alphabet",
+                1.3 if by == 13 else 2.1,
+                keys(_ALPHABET, _ALPHABET[-by:] + _ALPHABET[:-by]),
+                _same,
+            )
+            for by in range(1, 26)
+        ),
+        _Way("each character twice", 1.1, _single, _times(2)),
+        _Way("in hexadecimal", 1.5, _from_hexadecimal, _times(2)),
+        _Way("in base 64", 1.5, _from_base64, _whole),
+        _Way("two texts woven into one", 1.7, _unwoven, _whole),
+        _Way("with its halves exchanged", 1.5, _halves_back, _whole),
+    )
+
+
+def _put_in(text: str) -> Iterator[_Way]:
+    """A digit or symbol somewhere inside a word: the text without it."""
+    for at in range(1, len(text) - 1):
+        if not text[at].isalpha() and text[at - 1].isalpha() and text[at + 1].isalpha():
+            without = text[:at] + text[at + 1 :]
+            cost = PUT_IN_LOG10 + log10(len(text))
+            yield _Way("with a character put in", cost, _always(without), _around(at))
+
+
+def _always(text: str) -> Callable[[str], str | None]:
+    return lambda _: text
+
+
+def _around(at: int) -> Callable[[int, int, int], tuple[int, int]]:
+    return lambda start, end, n: (start + (start > at), end + (end > at))
+
+
+def _mapped(table: dict[int, str]) -> Callable[[str], str | None]:
+    def undo(text: str) -> str | None:
+        return text.translate(table)
+
+    return undo
+
+
+def _typed_as(typed: str, meant: str) -> dict[int, str]:
+    """Both cases, of letters."""
+    pairs = [*zip(typed, meant, strict=True)]
+    upper = [(a.upper(), b.upper()) for a, b in pairs if len(a.upper()) == len(b.upper()) == 1]
+    return {ord(a): b for a, b in (*upper, *pairs)}
+
+
+def _neighbours() -> Iterator[tuple[str, dict[int, str]]]:
+    """The keys that were meant where the hands stood one key off."""
+    lines = [line for row in _ROWS for line in row]
+    pairs = [pair for line in lines for pair in pairwise(line)]
+    yield "to the right", {ord(b): a for a, b in pairs}
+    yield "to the left", {ord(a): b for a, b in pairs}
+    up: dict[int, str] = {}
+    down: dict[int, str] = {}
+    for (low, high), (low_below, high_below) in pairwise(_ROWS):
+        # The digit row begins one key further to the left.
+        offset = 1 if low[0] == "`" else 0
+        for line, below in ((low[offset:], low_below), (high[offset:], high_below)):
+            for a, b in zip(line, below, strict=False):
+                up[ord(a)] = b
+                down[ord(b)] = a
+    yield "too high", up
+    yield "too low", down
+
+
+def _single(text: str) -> str | None:
+    return text[::2] if len(text) % 2 == 0 and text[::2] == text[1::2] else None
+
+
+def _from_hexadecimal(text: str) -> str | None:
+    if len(text) % 2 or not re.fullmatch(r"[0-9a-fA-F]{10,}", text):
+        return None
+    return _readable(bytes.fromhex(text))
+
+
+def _from_base64(text: str) -> str | None:
+    if not re.fullmatch(r"[A-Za-z0-9+/_-]{6,}={0,2}", text):
+        return None
+    bare = text.rstrip("=").replace("-", "+").replace("_", "/")
+    try:
+        return _readable(base64.b64decode(bare + "=" * (-len(bare) % 4), validate=True))
+    except (binascii.Error, ValueError):
+        return None
+
+
+def _readable(raw: bytes) -> str | None:
+    try:
+        text = raw.decode("utf-8")
+    except UnicodeDecodeError:
+        return None
+    odd = any(unicodedata.category(c).startswith("C") for c in text)
+    return None if odd else text
+
+
+def _unwoven(text: str) -> str | None:
+    return text[::2] + text[1::2] if len(text) >= 2 * WORD_LEAST else None
+
+
+def _halves_back(text: str) -> str | None:
+    half = len(text) // 2
+    return text[half:] + text[:half]

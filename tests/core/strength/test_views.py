@@ -1,0 +1,72 @@
+"""What was done to a text as a whole is undone, said, and costs its choice."""
+
+import base64
+from random import Random
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from newknot.core.strength import measure
+
+PLAIN = "orchard47"
+ROWS = ("1234567890", "qwertyuiop", "asdfghjkl;", "zxcvbnm,.")
+
+
+def typed(text: str, by: int) -> str:
+    """The text with the hands one key to a side."""
+    at = {c: (row, i) for row in ROWS for i, c in enumerate(row)}
+    return "".join(at[c][0][at[c][1] + by] for c in text)
+
+
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [
+        (PLAIN[::-1] + "drahcro", "written backwards"),
+        (typed(PLAIN, 1), "typed one key to the right"),
+        (typed("thunder58", -1), "typed one key to the left"),
+        ("щксрфкв47", "with a Russian keyboard set"),
+        ("ljvfiybq47", "on a Russian keyboard's keys"),
+        ("bepuneq47", "shifted by 13 in the alphabet"),
+        ("vyjohyk47", "shifted by 7 in the alphabet"),
+        ("lixsziw47", "with its alphabet reversed"),
+        ("oorrcchhaarrdd4477", "each character twice"),
+        (PLAIN.encode().hex(), "in hexadecimal"),
+        (base64.b64encode(PLAIN.encode()).decode(), "in base 64"),
+        ("".join(map("".join, zip("orchard", "lantern", strict=True))), "two texts woven into one"),
+        ("orch!ard47", "with a character put in"),
+        ("lan#tern7", "with a character put in"),
+    ],
+)
+def test_each_view_is_undone_and_said(text: str, says: str) -> None:
+    found = measure(text)
+    assert found.view == says and found.reasons.endswith(says)
+    plain = measure(PLAIN).guess_number_log10
+    assert plain - 1 < found.guess_number_log10 < plain + 6
+    ends = [s.end for s in found.segments]
+    assert [0, *ends] == [*(s.start for s in found.segments), found.measured_characters]
+
+
+def test_what_is_explained_as_it_stands_is_not_looked_at_otherwise() -> None:
+    for text in ("orchard47", "qwerty123", "lantern!", "19790401", "aaaaaaaa"):
+        assert measure(text).view == ""
+
+
+def test_a_text_by_chance_is_worth_what_it_was() -> None:
+    random = Random(5)
+    letters = "abcdefghijkmnpqrstuvwxyzABCDEFGHJKLMNPQRSTUVWXYZ23456789!-#_"
+    texts = ["".join(random.choices(letters, k=n)) for n in (10, 14, 20) for _ in range(60)]
+    assert sum(measure(text).view != "" for text in texts) <= 3
+
+
+@settings(max_examples=150, deadline=None)
+@given(st.text(max_size=24), st.lists(st.text(min_size=3, max_size=10), max_size=3))
+def test_what_is_known_of_a_text_never_raises_its_number(text: str, known: list[str]) -> None:
+    for one in (text, text + "".join(known)):
+        assert measure(one, known).guess_number_log10 <= measure(one).guess_number_log10 + 1e-9
+
+
+@pytest.mark.parametrize("text", ["governmenjt01", "governmenjt22", "pineaple42", "governmnet77"])
+def test_a_slip_before_digits_is_found(text: str) -> None:
+    assert measure(text).guess_number_log10 < 9
+    assert "digits" in measure(text).reasons
