@@ -18,14 +18,13 @@ KINDS_PAID = 0.25
 """How much of what the kinds and their order cost a guesser pays who has seen many secrets made."""
 
 
-VIEWED_ABOVE_LOG10 = 6.0
-"""What takes less is explained as it stands."""
+VIEWED_ABOVE_LOG10, VIEWED_FROM = 6.0, 4
+"""What takes less, or leaves fewer characters to chance, is explained as it stands."""
 VIEW_SAVES_LOG10, VIEW_LEAVES_MOST = 1.0, 0.25
 """By chance one of many views reads a little better: one that was made saves more than that, and
 leaves no more than this share of the text to random characters.
 """
 _BY_CHANCE = frozenset((SegmentKind.RANDOM, SegmentKind.WORDLIKE))
-_UNEXPLAINED = frozenset((SegmentKind.RANDOM, SegmentKind.WORDLIKE, SegmentKind.SYMBOL))
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,7 +78,7 @@ def measure(secret: str, context: Iterable[str] = ()) -> Measure:
         bare = effort_log10(reading, read_context(()))
         effort, order, segments = min((effort, order, segments), bare, key=lambda way: way[0])
     says = ""
-    if effort > VIEWED_ABOVE_LOG10 and any(s.kind in _UNEXPLAINED for s in segments):
+    if effort > VIEWED_ABOVE_LOG10 and _left_to_chance(segments) >= VIEWED_FROM:
         effort, order, segments, says = _by_views(reading, own, (effort, order, segments))
     guesses = round(guesses_log10(effort), 3) if segments else 0.0
     kinds = _character_kinds(reading.text)
@@ -97,13 +96,16 @@ def _by_views(
         if len(inner.text) != len(view.text):
             continue
         effort, order, segments = effort_log10(inner, own)
-        left = sum(s.end - s.start for s in segments if s.kind in _BY_CHANCE)
-        if left > VIEW_LEAVES_MOST * len(inner.text):
+        if _left_to_chance(segments) > VIEW_LEAVES_MOST * len(inner.text):
             continue
         if effort + view.cost_log10 < min(best[0], plain[0] - VIEW_SAVES_LOG10):
             placed = _placed(segments, view, n)
             best = (effort + view.cost_log10, order + view.cost_log10, placed, view.says)
     return best
+
+
+def _left_to_chance(segments: tuple[Segment, ...]) -> int:
+    return sum(s.end - s.start for s in segments if s.kind in _BY_CHANCE)
 
 
 def _placed(segments: tuple[Segment, ...], view: View, n: int) -> tuple[Segment, ...]:

@@ -9,6 +9,7 @@ import base64
 import binascii
 import re
 import unicodedata
+from collections import Counter
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from functools import cache
@@ -30,6 +31,8 @@ SHORTEST, LONGEST = 5, 128
 MEASURED_MOST = 3
 """Views of one text that are measured: those that read most like words."""
 WORD_LEAST = 4
+NO_LETTERS = 2.0
+"""What a text without letters of a to z reads like: letters by chance."""
 PUT_IN_LOG10 = 1.1
 """Of the choice to put a character in, and of which; where is told by the length of the text."""
 _BETTER, _LIKE_WORDS = 0.15, 1.4
@@ -49,6 +52,9 @@ _CYRILLIC_KEYS = "ёйцукенгшщзхъфывапролджэячсмить
 _QWERTY = "qwertyuiop[]asdfghjkl;'zxcvbnm,./-="
 _DVORAK = "',.pyfgcrl/=aoeuidhtns-;qjkxbmwvz[]"
 _ALPHABET = "abcdefghijklmnopqrstuvwxyz"
+_BY_USE = "etaoinsrhldcumfpgwybvkxjqz"
+_USUAL = [_BY_USE.index(c) for c in _ALPHABET]
+"""How rare each letter is in English: its place in the order of use."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,12 +83,13 @@ def views_of(text: str) -> list[View]:
         return []
     own, own_held = _letter_cost(text), _word_letters(text)
     found: list[tuple[float, int, View]] = []
-    for at, way in enumerate((*_ways(), *_put_in(text))):
+    for at, way in enumerate((*_ways(), *_shifted(text), *_put_in(text))):
         undone = way.undo(text)
         if not undone or undone == text or len(undone) < WORD_LEAST:
             continue
-        held = _word_letters(undone)
         cost = _letter_cost(undone)
+        # Most views read no better, and are not looked up.
+        held = _word_letters(undone) if cost < own or cost == NO_LETTERS else 0
         if held > own_held or (cost < own - _BETTER and cost < _LIKE_WORDS):
             view = View(way.says, way.cost_log10, undone, way.place)
             found.append((cost - held / len(undone), at, view))
@@ -97,7 +104,7 @@ def _word_letters(text: str) -> int:
 
 
 def _letter_cost(text: str) -> float:
-    """Orders of ten a letter, by how letters follow in words; 2 where there are none."""
+    """Orders of ten a letter, by how letters follow in words."""
     table, total, count = triples(), 0, 0
     for run in _RUN.findall(text):
         low = run.lower()
@@ -109,7 +116,7 @@ def _letter_cost(text: str) -> float:
             total += table[(first * LETTERS + second) * LETTERS + letter]
             first, second = second, letter
         count += len(low)
-    return total / STEPS_PER_ORDER / count if count > 2 else 2.0
+    return total / STEPS_PER_ORDER / count if count > 2 else NO_LETTERS
 
 
 def _same(start: int, end: int, n: int) -> tuple[int, int]:
@@ -146,21 +153,36 @@ def _ways() -> tuple[_Way, ...]:
         _Way("with a German keyboard set", 1.6, keys("yz", "zy"), _same),
         _Way("with a French keyboard set", 1.6, keys("qwazm,;", "azqw;m,"), _same),
         _Way("with its alphabet reversed", 1.7, keys(_ALPHABET, _ALPHABET[::-1]), _same),
-        *(
-            _Way(
-                f"shifted by {by} in the alphabet",
-                1.3 if by == 13 else 2.1,
-                keys(_ALPHABET, _ALPHABET[-by:] + _ALPHABET[:-by]),
-                _same,
-            )
-            for by in range(1, 26)
-        ),
         _Way("each character twice", 1.1, _single, _times(2)),
         _Way("in hexadecimal", 1.5, _from_hexadecimal, _times(2)),
         _Way("in base 64", 1.5, _from_base64, _whole),
         _Way("two texts woven into one", 1.7, _unwoven, _whole),
         _Way("with its halves exchanged", 1.5, _halves_back, _whole),
     )
+
+
+def _shifted(text: str) -> Iterator[_Way]:
+    """The two shifts in the alphabet whose letters are the most usual ones."""
+    counts = Counter(c for c in text.lower() if c in _ALPHABET)
+    letters = [(ord(c) - ord("a"), n) for c, n in counts.items()]
+    costs = [
+        (sum(n * _USUAL[(letter - by) % 26] for letter, n in letters), by) for by in range(1, 26)
+    ]
+    for _, by in sorted(costs)[:2]:
+        yield _shifts()[by]
+
+
+@cache
+def _shifts() -> dict[int, _Way]:
+    return {
+        by: _Way(
+            f"shifted by {by} in the alphabet",
+            1.3 if by == 13 else 2.1,
+            _mapped(_typed_as(_ALPHABET, _ALPHABET[-by:] + _ALPHABET[:-by])),
+            _same,
+        )
+        for by in range(1, 26)
+    }
 
 
 def _put_in(text: str) -> Iterator[_Way]:
