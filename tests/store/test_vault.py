@@ -198,3 +198,15 @@ def test_a_record_made_anew_goes_on_beyond_its_former_revisions(vault: Vault) ->
         tx.remove(Label.LOGIN, record_id)
     put(vault, b"{}", record_id)
     assert vault.entries()[key].revision > last
+
+
+def test_only_what_says_nothing_of_secrets_leaves_the_count_of_contents(vault: Vault) -> None:
+    login = put(vault, b"card")
+    seen = vault.changes_of_contents
+    for label in (Label.SETTINGS, Label.TAKEN_OUT):
+        with vault.transaction() as tx:
+            tx.put(label, new_id(), b"{}")
+    assert vault.changes_of_contents == seen
+    with vault.transaction() as tx:
+        tx.remove(Label.LOGIN, login, noted=False)
+    assert vault.changes_of_contents == seen + 1

@@ -251,8 +251,8 @@ class Vault(SealedFile):
                 self._transaction = self.pending = None
             if staged is not None:
                 self._settled(staged)
-                labels = {one.label for one in under_way.changes.values() if one is not None}
-                self._quiet_writes += labels <= _QUIET
+                written = under_way.changes.values()
+                self._quiet_writes += all(one and one.label in _QUIET for one in written)
                 self.kept.update(under_way.decoded)
 
     def _settled(self, staged: Staged) -> None:

@@ -20,7 +20,11 @@ def keep_draft(vault: Vault, form: str, content: Any, *, now: datetime) -> None:
     """What a form holds now, in place of what it held. Raises `FieldInvalid`."""
     if not _FORM.fullmatch(form):
         raise FieldInvalid("form", "is no name of a form")
-    if len(json.dumps(content)) > CONTENT_MOST:
+    try:
+        length = len(json.dumps(content))
+    except RecursionError:
+        raise FieldInvalid("content", "is nested too deep") from None
+    if length > CONTENT_MOST:
         raise FieldInvalid("content", f"is longer than {CONTENT_MOST:,} characters")
     with vault.transaction() as tx:
         if not vault.ids(Label.SETTINGS):

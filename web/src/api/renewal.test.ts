@@ -22,6 +22,8 @@ test.each([
   ["POST", "/vault/touch", []],
   ["GET", "/logins", []],
   ["POST", "/rotations/1/former", []],
+  ["POST", "/rotations/1/way-on/secret", []],
+  ["PUT", "/drafts/login-new", []],
   ["POST", "/draws/words", []],
   ["POST", "/draws/1/keep", ["worklist", "waivers", "report", "loose-ends"]],
 ])("%s %s renews just what rests on it", (method, path, keys) => {

@@ -41,6 +41,7 @@ const RENEWED: [string, string[]][] = [
   ["POST /rotations/*/change-page", NOTHING],
   ["POST /rotations/*/former", NOTHING],
   ["POST /rotations/*/trials/secret", NOTHING],
+  ["POST /rotations/*/way-on/secret", NOTHING],
   ["POST /rotations/*/current", ["rotation", "rotations"]],
   ["* /rotations/**", ROTATION],
   ["* /campaigns/**", ROTATION],
@@ -92,7 +93,7 @@ export function renewedBy(method: string, path: string): string[] {
 
 /** A site may have been changed though the call that drove it failed. */
 export function changesThoughFailed(path: string): boolean {
-  return /^\/(rotations|campaigns)\/[^/]+\/(drive|faults)$/.test(path);
+  return /^\/(rotations|campaigns)\/[^/]+\/((way-on\/)?drive|faults)$/.test(path);
 }
 
 function fits(pattern: string, method: string, path: string): boolean {

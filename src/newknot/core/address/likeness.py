@@ -82,8 +82,12 @@ def _likeness(site: Site, domain: str) -> Likeness | None:
 
 
 def _is_slip(name: str, known: str) -> bool:
-    """One letter more, less, other, or two exchanged; but for one word beside another."""
-    if min(len(name), len(known)) < ONE_LETTER_LEAST or name in _words():
+    """One letter more, less, other, or two exchanged; but for a word of its own that does not
+    merely end otherwise.
+    """
+    if min(len(name), len(known)) < ONE_LETTER_LEAST:
+        return False
+    if name in _words() and not (name.startswith(known) or known.startswith(name)):
         return False
     return OSA.distance(name, known, score_cutoff=1) <= 1
 
