@@ -70,3 +70,11 @@ def test_what_is_known_of_a_text_never_raises_its_number(text: str, known: list[
 def test_a_slip_before_digits_is_found(text: str) -> None:
     assert measure(text).guess_number_log10 < 9
     assert "digits" in measure(text).reasons
+
+
+@pytest.mark.parametrize(
+    "text", ["2468101214161820", "5101520253035", "100908070605", "0306091215", "lantern7142128"]
+)
+def test_numbers_that_count_by_a_step_are_a_sequence(text: str) -> None:
+    found = measure(text)
+    assert "sequence" in found.reasons and found.guess_number_log10 < 9

@@ -9,7 +9,7 @@ from newknot.core.strength.finders.digits import digits
 from newknot.core.strength.finders.list_words import list_words
 from newknot.core.strength.finders.plates import plates
 from newknot.core.strength.finders.quotations import quotations
-from newknot.core.strength.finders.series import repeats, sequences
+from newknot.core.strength.finders.series import countings, repeats, sequences
 from newknot.core.strength.finders.slips import slips
 from newknot.core.strength.finders.syllables import syllables
 from newknot.core.strength.finders.symbols import symbols
@@ -32,6 +32,7 @@ def found(reading: Reading, context: Context) -> Iterator[Found]:
     yield from quotations(reading)
     yield from walks(reading)
     yield from sequences(reading)
+    yield from countings(reading)
     yield from repeats(reading)
     yield from copies(reading)
     yield from dates(reading)

@@ -1,4 +1,4 @@
-"""Characters in an even step (abc, 9753), and one character over and over."""
+"""Characters in an even step (abc, 9753), numbers in one (101520), and one character repeated."""
 
 import re
 from collections.abc import Iterator
@@ -8,7 +8,7 @@ from math import log10
 from newknot.core.strength.reading import Reading
 from newknot.core.strength.segments import Found, Part, SegmentKind
 
-SEQUENCE_SHARE, REPEAT_SHARE = 0.28, 0.22
+SEQUENCE_SHARE, COUNTING_SHARE, REPEAT_SHARE = 0.26, 0.02, 0.22
 """Of patterns."""
 _BY_ONE, _BY_OTHER = 0.9, 0.1
 _STEPS_OTHER = 16
@@ -18,6 +18,9 @@ _GROWS, _ENDS = log10(1 / 0.8), log10(1 / 0.2)
 """A series goes on four times in five."""
 _LONG_AFTER = 12
 _SHORTEST = 3
+_COUNTED_LEAST, _WIDEST = 5, 4
+"""Digits of a counting at least, and of its first number at most."""
+_NUMBERS = re.compile(r"[0-9]{5,40}")
 _REPEATED = re.compile(r"(.)\1{2,}", re.DOTALL)
 
 
@@ -44,6 +47,37 @@ def sequences(reading: Reading) -> Iterator[Found]:
             for last in range(start + _SHORTEST, end):
                 yield _sequence(low, start, last, step)
         start = max(start + 1, end - 1)
+
+
+def countings(reading: Reading) -> Iterator[Found]:
+    """Three numbers and more, each the same step after the one before, written without a gap."""
+    for run in _NUMBERS.finditer(reading.low):
+        for start in range(run.start(), min(run.end() - _COUNTED_LEAST, run.start() + 3) + 1):
+            yield from _counted(reading.low, start, run.end())
+
+
+def _counted(low: str, start: int, limit: int) -> Iterator[Found]:
+    for width in range(1, _WIDEST + 1):
+        for next_width in range(width, width + 2):
+            end = start + width + next_width
+            if end > limit:
+                break
+            first, second = low[start : start + width], low[start + width : end]
+            step = int(second) - int(first)
+            if not step:
+                continue
+            # A leading nought says that all are of one width.
+            filled = width if first.startswith("0") or second.startswith("0") else 0
+            value, at, terms = int(first), start, 0
+            while value >= 0:
+                term = str(value).zfill(filled)
+                if not low.startswith(term, at) or at + len(term) > limit:
+                    break
+                value, at, terms = value + step, at + len(term), terms + 1
+            if terms >= _SHORTEST and at - start >= _COUNTED_LEAST:
+                which = log10(10 * (int(first) + 1)) + log10(4 * abs(step))
+                fee = length_log10(terms) - log10(COUNTING_SHARE)
+                yield Found(start, at, Part.PATTERN, which, fee, SegmentKind.SEQUENCE)
 
 
 def _sequence(low: str, start: int, end: int, step: int) -> Found:
