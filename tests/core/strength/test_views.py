@@ -78,3 +78,11 @@ def test_a_slip_before_digits_is_found(text: str) -> None:
 def test_numbers_that_count_by_a_step_are_a_sequence(text: str) -> None:
     found = measure(text)
     assert "sequence" in found.reasons and found.guess_number_log10 < 9
+
+
+@pytest.mark.parametrize(
+    ("text", "bound"),
+    [("orchard47", False), ("Kv7!xQ2#mNw9", True), ("glimbartz", True), ("", False)],
+)
+def test_what_nothing_explains_is_said_to_be_a_bound(text: str, bound: bool) -> None:
+    assert measure(text).is_bound is bound

@@ -3941,7 +3941,8 @@ export interface components {
          * MeasureOut
          * @description A guess number with its reasons. breached: how often the corpus holds the text, in words;
          *     null where it does not, or where `corpus_used` is false. site_keeps: what the site does to the
-         *     text that was measured, in words.
+         *     text that was measured, in words. is_bound: whether the number is the most that a chosen text
+         *     can be worth, if nobody guesses how it was made.
          */
         MeasureOut: {
             /** Advice */
@@ -3958,6 +3959,8 @@ export interface components {
             falls_to: string | null;
             /** Guess Number Log10 */
             guess_number_log10: number;
+            /** Is Bound */
+            is_bound: boolean;
             /** Measured Characters */
             measured_characters: number;
             /** Order Log10 */

@@ -23,7 +23,8 @@ export function MeasureReport({ found, secret, wide = 700, idle }: Props) {
         <>
           <SegmentsInPlace found={found} secret={secret} />
           <p aria-live="polite" className="small">
-            About <Power log10={found.guess_number_log10} /> guesses: {found.reasons}.{" "}
+            {found.is_bound ? "At most about" : "About"} <Power log10={found.guess_number_log10} />{" "}
+            guesses{found.is_bound && <>, if nobody guesses how you made it</>}: {found.reasons}.{" "}
             {found.breached && <b>Breached: in the corpus, {found.breached}. </b>}
             {found.context_was_cut && "More than 64 names are known; the first 64 were looked for."}
           </p>

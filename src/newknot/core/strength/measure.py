@@ -56,6 +56,15 @@ class Measure:
         return tuple(fall(self.guess_number_log10, budget) for budget in budgets)
 
     @property
+    def is_bound(self) -> bool:
+        """Whether more than half of the number comes from characters that nothing explains: of a
+        chosen text it is the most that it can be, if nobody guesses how it was made.
+        """
+        total = sum(segment.cost_log10 for segment in self.segments)
+        by_chance = (s.cost_log10 for s in self.segments if s.kind in _BY_CHANCE)
+        return 2 * sum(by_chance) > total
+
+    @property
     def reasons(self) -> str:
         """The segments' kinds in one phrase, in order: `name and year`."""
         labels = list(dict.fromkeys(segment.kind.label for segment in self.segments))

@@ -13,6 +13,7 @@ const FOUND = {
   guess_number_log10: 4.2,
   measured_characters: 6,
   order_log10: 0,
+  is_bound: false,
   reasons: "place and digits",
   segments: [],
   site_keeps: "",

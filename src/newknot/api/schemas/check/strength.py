@@ -58,10 +58,12 @@ class FallOut(Shape):
 class MeasureOut(Shape):
     """A guess number with its reasons. breached: how often the corpus holds the text, in words;
     null where it does not, or where `corpus_used` is false. site_keeps: what the site does to the
-    text that was measured, in words.
+    text that was measured, in words. is_bound: whether the number is the most that a chosen text
+    can be worth, if nobody guesses how it was made.
     """
 
     guess_number_log10: float
+    is_bound: bool
     order_log10: float
     reasons: str
     falls_to: str | None
@@ -83,6 +85,7 @@ class MeasureOut(Shape):
         fallen = measured.falls_to
         return MeasureOut(
             guess_number_log10=measured.guess_number_log10,
+            is_bound=measured.is_bound,
             order_log10=round(measured.order_log10, 2),
             reasons=measured.reasons,
             falls_to=fallen.code if fallen is not None else None,
