@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
-import { answer, client, installHooks, sessionToken, type Problem, type ProofCall } from "./client";
+import { answer, client, installHooks, lockVault, sessionToken } from "./client";
+import type { Problem, ProofCall } from "./client";
 
 const onLocked = vi.fn();
 const onRenewed = vi.fn();
@@ -84,4 +85,26 @@ test("after a call that changed something, and only then, what rests on it is as
   await client.POST("/logins", { body: { title: "Gantry" } as never });
   expect(onRenewed).toHaveBeenCalledOnce();
   expect(onRenewed.mock.calls[0]?.[0]).toContain("logins");
+});
+
+test("a vault that is being locked is asked nothing more, and what is read is let go", async () => {
+  fetched.mockImplementationOnce(
+    (_, init) =>
+      new Promise((_done, failed) => {
+        init?.signal?.addEventListener("abort", () => failed(new Error("let go")));
+      }),
+  );
+  const reading = answer(client.GET("/logins"));
+  await vi.waitFor(() => expect(fetched).toHaveBeenCalledOnce());
+  let locked: (response: Response) => void = () => {};
+  fetched.mockImplementationOnce(() => new Promise((done) => (locked = done)));
+  const locking = lockVault();
+  await expect(reading).rejects.toMatchObject({ code: "unreachable" });
+  await expect(answer(client.GET("/rotations"))).rejects.toMatchObject({ code: "vault_locked" });
+  expect(fetched).toHaveBeenCalledTimes(2);
+  locked(new Response(null, { status: 204 }));
+  await locking;
+  expect(sessionToken.get()).toBe("");
+  fetched.mockResolvedValueOnce(reply(200, { state: "locked" }));
+  expect(await answer(client.GET("/vault"))).toEqual({ state: "locked" });
 });

@@ -25,6 +25,28 @@ export async function staysOpen<T>(act: () => Promise<T>): Promise<T> {
   }
 }
 
+let locking = false;
+let reading = new AbortController();
+
+/**
+ * Locks the vault and ends the session of this window. Meanwhile nothing else is asked of it, and
+ * what is being read is let go; a change that is on its way is not broken off.
+ */
+export async function lockVault(): Promise<void> {
+  const call = new Request(`${window.location.origin}/api/vault/lock`, { method: "POST" });
+  try {
+    const locked = send(call);
+    locking = true;
+    reading.abort();
+    reading = new AbortController();
+    const response = await locked;
+    if (!response.ok) throw await problemOf(response);
+  } finally {
+    locking = false;
+    sessionToken.clear();
+  }
+}
+
 /** A failed call: the server's code and data, or `unreachable`. */
 export class Problem extends Error {
   constructor(
@@ -54,6 +76,8 @@ export function installHooks(given: Hooks): void {
 }
 
 async function send(request: Request): Promise<Response> {
+  if (locking) throw new Problem("vault_locked");
+  const signal = request.method === "GET" ? reading.signal : null;
   // Read once, so that the same call can be made again with a proof.
   const body = request.body === null ? null : await request.arrayBuffer();
   const attempt = (proof: string) => {
@@ -61,7 +85,7 @@ async function send(request: Request): Promise<Response> {
     const token = sessionToken.get();
     if (token) headers.set("knot-session", token);
     if (proof) headers.set("knot-proof", proof);
-    return fetch(request.url, { method: request.method, headers, body, cache: "no-store" });
+    return fetch(request.url, { method: request.method, headers, body, signal, cache: "no-store" });
   };
   let response: Response;
   try {

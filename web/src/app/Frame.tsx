@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Suspense, useCallback, useEffect, useRef, useState } from "react";
 import { NavLink, Route, Routes, useLocation, useNavigate } from "react-router";
-import { answer, client, sessionToken } from "../api/client";
+import { client, lockVault } from "../api/client";
 import { queries } from "../api/queries";
 import { minutesAndSeconds } from "../domain/moments";
 import { WorklistPage } from "../features/worklist/WorklistPage";
@@ -58,9 +58,8 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
 
   const lock = useCallback(async () => {
     try {
-      await answer(client.POST("/vault/lock"));
+      await lockVault();
     } finally {
-      sessionToken.clear();
       onLocked();
     }
   }, [onLocked]);

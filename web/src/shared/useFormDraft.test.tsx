@@ -1,7 +1,8 @@
-import { act, fireEvent, screen, waitFor } from "@testing-library/react";
+import { act, cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
 import { useState } from "react";
-import { afterEach, expect, test, vi } from "vitest";
+import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { mount, server, type Call } from "../../test/mounted";
+import { sessionToken } from "../api/client";
 import { noteEntered } from "./entered";
 import { DraftNote, useFormDraft } from "./useFormDraft";
 
@@ -24,6 +25,7 @@ const routes = (calls: Call[]) => calls.map((call) => call.route.split(" ")[0]);
 const type = (value: string) =>
   fireEvent.change(screen.getByRole("textbox"), { target: { value } });
 
+beforeEach(() => sessionToken.set("half"));
 afterEach(() => void vi.useRealTimers());
 
 test("what is typed is kept two seconds after the last key, and not before", async () => {
@@ -37,6 +39,20 @@ test("what is typed is kept two seconds after the last key, and not before", asy
   expect(routes(calls)).toEqual(["GET"]);
   await act(() => vi.advanceTimersByTimeAsync(600));
   expect(calls[1]).toEqual({ route: "PUT /drafts/form-new", body: { content: "hal" } });
+});
+
+test.each([
+  ["a form that is left keeps the last keys too", "half", ["GET", "PUT"]],
+  ["where it is left by a lock nothing is sent", "", ["GET"]],
+])("%s", async (_name, token, sent) => {
+  vi.useFakeTimers();
+  const calls = server({ ...NONE, ...TAKES });
+  mount(<Form />);
+  type("half");
+  sessionToken.set(token);
+  cleanup();
+  await vi.advanceTimersByTimeAsync(3000);
+  expect(routes(calls)).toEqual(sent);
 });
 
 test("what was saved is kept no longer, nor what was typed just before", async () => {

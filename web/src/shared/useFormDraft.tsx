@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { answer, client, Problem, type Schema } from "../api/client";
+import { answer, client, Problem, type Schema, sessionToken } from "../api/client";
 import { dayAndTime } from "../domain/moments";
 import { justEntered } from "./entered";
 import { useNow } from "./useNow";
@@ -72,7 +72,8 @@ export function useFormDraft<T>(
   const sending = useRef<Promise<unknown>>(Promise.resolve());
   const keep = useCallback(() => {
     timer.current = null;
-    if (ended.current) return;
+    // Where the lock was quicker, nothing is sent to a vault that would refuse it.
+    if (ended.current || sessionToken.get() === "") return;
     const params = { path: { form } };
     const body = { content: latest.current.read() };
     // What cannot be kept is still in the form.
