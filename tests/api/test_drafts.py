@@ -1,5 +1,6 @@
 """Half-typed forms: there after a lock, gone when saved, after a week, and in no copy of ours."""
 
+from datetime import timedelta
 from typing import Any
 
 import pytest
@@ -69,3 +70,21 @@ def test_of_many_the_oldest_goes(api: Api) -> None:
         api.ok("PUT", f"drafts/form-{n}", {"content": n})
     there = [n for n in range(23) if api.ok("GET", f"drafts/form-{n}")]
     assert there == list(range(3, 23))
+
+
+def test_where_the_clock_was_set_back_the_last_typed_stays(api: Api) -> None:
+    for n in range(20):
+        api.ok("PUT", f"drafts/form-{n}", {"content": n + 1})
+    api.clock.at -= timedelta(days=30)
+    api.ok("PUT", "drafts/login-new", {"content": CONTENT})
+    assert api.ok("GET", "drafts/login-new")["content"] == CONTENT
+    assert api.ok("GET", "drafts/form-0") is None
+
+
+def test_a_clock_that_was_ahead_has_dropped_none(api: Api) -> None:
+    api.ok("PUT", "drafts/login-new", {"content": CONTENT})
+    begun = api.clock.at
+    api.clock.at = begun + timedelta(days=30)
+    api.ok("PUT", "drafts/policy-new", {"content": "a line"})
+    api.clock.at = begun
+    assert api.ok("GET", "drafts/login-new")["content"] == CONTENT
