@@ -62,8 +62,7 @@ export type ProofCall = { method: string; path: string };
 type Hooks = {
   /** The vault is locked, or this window has no session. */
   onLocked: () => void;
-  /** Asks the person for the passphrase; gives a proof for one act, or null. */
-  /** Asks for the passphrase before an act; the proof serves for that call alone. */
+  /** Asks for the passphrase before an act; the proof, or null, serves for that call alone. */
   askForProof: (act: string, call: ProofCall) => Promise<string | null>;
   /** A call succeeded: answers under these keys rest on what it changed. */
   onRenewed: (keys: string[]) => void;
