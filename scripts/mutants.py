@@ -3,9 +3,10 @@
     ./run mutants [--count 400] [--minutes 58] [--seed 1] [--only PART]
 
 A mutant changes one thing in the syntax tree of one module: a comparison, a number, a condition,
-a returned value, a call that is dropped. The tests that are for that module run first, then those
-that name it; a mutant that none of them notices has survived. It works on copies of the tree, so
-that the checkout is never touched, and stops when an hour is over.
+a returned value, a call that is dropped. The tests that reach its line (known from one run of the
+suite with coverage) are tried, those for its module first and the short ones before the long ones;
+a mutant that none of them notices has survived. It works on copies of the tree, so that the
+checkout is never touched, and stops when its time is over.
 """
 
 import argparse
@@ -21,10 +22,14 @@ import time
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from pathlib import Path
+from xml.etree import ElementTree
+
+import coverage
 
 ROOT = Path(__file__).parents[1]
 PARTS = ("core", "crypto", "store", "usecases", "api/guard.py")
-TESTS_S = 240.0
+TESTS_S = 60.0
+HEAVY = ("e2e", "test_durability.py", "test_package.py")
 SWAPPED: dict[type[ast.AST], type[ast.AST]] = {
     ast.Lt: ast.LtE,
     ast.LtE: ast.Lt,
@@ -127,48 +132,101 @@ def modules(only: str) -> list[Path]:
     return [p for p in found if only in str(p.relative_to(source)) and p.name != "__init__.py"]
 
 
-def tests_for(module: Path) -> list[list[str]]:
-    """Rounds of test files: those for the module, then all that name it or its package."""
-    relative = module.relative_to(ROOT / "src" / "newknot")
-    own = [
-        ROOT / "tests" / relative.parent / f"test_{module.name}",
-        ROOT / "tests" / relative.parent.parent / f"test_{relative.parent.name}.py",
-    ]
-    first = [str(p) for p in own if p.is_file()]
-    name = "newknot." + ".".join(relative.with_suffix("").parts)
-    package = name.rsplit(".", 1)[0]
-    others: list[str] = []
-    for path in sorted((ROOT / "tests").rglob("test_*.py")):
-        heavy = "e2e" in path.parts or path.name in ("test_durability.py", "test_package.py")
-        text = path.read_text("utf-8")
-        if not heavy and str(path) not in first and (name in text or f"{package} import" in text):
-            others.append(str(path))
-    whole = ["tests/api", "tests/usecases", "tests/store", "tests/test_main.py"]
-    rest = [w for w in whole if relative.parts[0] in ("usecases", "api", "store", "crypto")]
-    return [round_ for round_ in (first, others, rest) if round_]
+@dataclass(frozen=True, slots=True)
+class Reach:
+    """Which tests reach which lines of a module, and how long each takes, in seconds."""
+
+    by_line: dict[str, dict[int, list[str]]]
+    seconds: dict[str, float]
+
+    def tests(self, mutant: Mutant) -> list[str]:
+        """The tests for a mutant, within `TESTS_S`: its module's own first, then by length.
+
+        A line that runs when its module is imported is reached by whoever reaches the module.
+        """
+        name = str(mutant.path.relative_to(ROOT))
+        lines = self.by_line.get(name, {})
+        if mutant.line in lines_of_functions(mutant.path):
+            found = set(lines.get(mutant.line, ()))
+        else:
+            inner = lines_of_functions(mutant.path)
+            found = {test for line in inner for test in lines.get(line, ())}
+        own = f"test_{mutant.path.stem}"
+        ordered = sorted(found, key=lambda t: (own not in t, self.seconds.get(t, 1.0), t))
+        within, spent = list[str](), 0.0
+        for test in ordered:
+            spent += self.seconds.get(test, 1.0)
+            if within and spent > TESTS_S:
+                break
+            within.append(test)
+        return within
 
 
-def survives(mutant: Mutant, tree: Path) -> bool:
-    """Whether every round of tests passes with the fault in place, in a copy of the tree."""
+def lines_of_functions(path: Path) -> set[int]:
+    """The lines within the bodies of a module's functions."""
+    found: set[int] = set()
+    for node in ast.walk(ast.parse(path.read_text("utf-8"))):
+        if isinstance(node, ast.FunctionDef | ast.AsyncFunctionDef):
+            found.update(range(node.body[0].lineno, (node.end_lineno or node.lineno) + 1))
+    return found
+
+
+def reach_of_tests(tree: Path) -> Reach:
+    """Runs the suite once in a copy of the tree, noting which test reaches which line."""
+    command = [sys.executable, "-m", "pytest", "-n", "2", "--dist", "worksteal"]
+    command += [f"--ignore=tests/{heavy}" for heavy in HEAVY]
+    command += ["--cov=newknot", "--cov-context=test", "--cov-report=", "--junitxml=tests.xml"]
+    done = subprocess.run(command, cwd=tree, env=_environment(tree), capture_output=True)
+    if done.returncode:
+        sys.exit("The tests fail without any fault:\n" + done.stdout.decode()[-3000:])
+    return read_reach(tree / ".coverage", tree / "tests.xml")
+
+
+def read_reach(data: Path, results: Path) -> Reach:
+    """The reach of a run: its coverage data and its results as JUnit's XML."""
+    seconds: dict[str, float] = {}
+    for case in ElementTree.parse(results).getroot().iter("testcase"):  # noqa: S314
+        place = case.get("classname", "").replace(".", "/") + ".py"
+        seconds[f"{place}::{case.get('name')}"] = float(case.get("time", "1"))
+    found = coverage.CoverageData(str(data))
+    found.read()
+    by_line: dict[str, dict[int, list[str]]] = {}
+    for file in found.measured_files():
+        inner = file[file.index("src/newknot") :]
+        by_line[inner] = {
+            line: sorted({name.split("|")[0] for name in names if name})
+            for line, names in found.contexts_by_lineno(file).items()
+        }
+    return Reach(by_line, seconds)
+
+
+def survives(mutant: Mutant, tree: Path, reach: Reach) -> bool:
+    """Whether all tests that reach its line pass with the fault in place, in a copy of the tree."""
+    tests = reach.tests(mutant)
+    if not tests:
+        return True
     place = tree / mutant.path.relative_to(ROOT)
     plain = place.read_text("utf-8")
     place.write_text(mutant.text, "utf-8")
+    (tree / "chosen.txt").write_text("\n".join(tests))
+    command = [sys.executable, "-m", "pytest", "-x", "-q", "--no-header", "@chosen.txt"]
     try:
-        for round_ in tests_for(mutant.path):
-            files = [one.replace(str(ROOT), str(tree)) for one in round_]
-            command = [sys.executable, "-m", "pytest", "-x", "-q", "--no-header", *files]
-            environment = {**os.environ, "PYTHONPATH": f"{tree / 'src'}:{tree}"}
-            try:
-                done = subprocess.run(
-                    command, cwd=tree, env=environment, capture_output=True, timeout=TESTS_S
-                )
-            except subprocess.TimeoutExpired:
-                return False
-            if done.returncode not in (0, 5):
-                return False
-        return True
+        done = subprocess.run(
+            command,
+            cwd=tree,
+            env=_environment(tree),
+            capture_output=True,
+            timeout=4 * TESTS_S,
+        )
+    except subprocess.TimeoutExpired:
+        return False
     finally:
         place.write_text(plain, "utf-8")
+    return done.returncode == 0
+
+
+def _environment(tree: Path) -> dict[str, str]:
+    return {**os.environ, "PYTHONPATH": f"{tree / 'src'}:{tree}"}
 
 
 def main() -> None:
@@ -179,17 +237,25 @@ def main() -> None:
     parser.add_argument("--seed", type=int, default=1)
     parser.add_argument("--only", default="", help="a part of the modules' paths")
     parser.add_argument("--workers", type=int, default=2)
+    parser.add_argument(
+        "--reach",
+        nargs=2,
+        type=Path,
+        metavar=("DATA", "XML"),
+        help="coverage data with contexts and results of a run made before",
+    )
     arguments = parser.parse_args()
     drawn = _sample(modules(arguments.only), arguments.count, arguments.seed)
-    until = time.monotonic() + 60 * arguments.minutes
     trees = [_copied() for _ in range(arguments.workers)]
+    reach = read_reach(*arguments.reach) if arguments.reach else reach_of_tests(trees[0])
+    until = time.monotonic() + 60 * arguments.minutes
     tried: list[tuple[Mutant, bool]] = []
 
     def work(at: int) -> None:
         for mutant in drawn[at :: arguments.workers]:
             if time.monotonic() > until:
                 return
-            survived = survives(mutant, trees[at])
+            survived = survives(mutant, trees[at], reach)
             tried.append((mutant, survived))
             if survived:
                 print(f"survived: {_where(mutant)}", flush=True)
