@@ -2,6 +2,7 @@
 
 import sqlite3
 import threading
+from hashlib import sha256
 from pathlib import Path
 
 import pytest
@@ -219,9 +220,10 @@ def test_what_is_damaged_is_named_by_reading_the_vault_through(api: Api) -> None
 def test_a_proof_serves_for_the_act_and_record_that_it_was_given_for(api: Api) -> None:
     first, second = (api.add(title)["login_id"] for title in ("Gantry", "Lumen"))
 
-    def proof(method: str, path: str) -> dict[str, str]:
-        body = {"passphrase": api.passphrase, "method": method, "path": f"/api/{path}"}
-        return {"knot_proof": api.ok("POST", "vault/proof", body)["proof"]}
+    def proof(method: str, path: str, body: bytes = b"") -> dict[str, str]:
+        call = {"method": method, "path": f"/api/{path}", "body_sha256": sha256(body).hexdigest()}
+        given = api.ok("POST", "vault/proof", {"passphrase": api.passphrase} | call)
+        return {"knot_proof": given["proof"]}
 
     given = proof("DELETE", f"logins/{first}")
     for method, path in (("DELETE", f"logins/{second}"), ("DELETE", "logins/bin")):
@@ -230,6 +232,13 @@ def test_a_proof_serves_for_the_act_and_record_that_it_was_given_for(api: Api) -
     assert api.refused("DELETE", f"logins/{first}", **given) == "403 proof_needed"
     api.ok("DELETE", f"logins/{first}", **proof("DELETE", f"logins/{first}"))
     assert api.refused("POST", "backups", **proof("DELETE", "logins/bin")) == "403 proof_needed"
+    # Records that the body names are part of the call.
+    json = {"content_type": "application/json"}
+    one, other = b'{"kind": "csv"}', b'{"kind": "cxf"}'
+    for sent in (other, one + b" "):
+        given = proof("POST", "exports/files", one) | json
+        assert api.refused("POST", "exports/files", sent, **given) == "403 proof_needed"
+    api.ok("POST", "exports/files", one, **proof("POST", "exports/files", one), **json)
 
 
 def test_bringing_in_and_its_undo_ask_as_other_changes_do(api: Api) -> None:

@@ -4,6 +4,7 @@ from collections.abc import AsyncIterator
 from contextlib import suppress
 from dataclasses import dataclass
 from datetime import datetime
+from hashlib import sha256
 from typing import Annotated, Literal
 
 from fastapi import Depends, Request
@@ -15,7 +16,7 @@ from newknot.store.vault import Vault
 from newknot.usecases.errors import RevealSwitchedOff, SessionUnknown, VaultLocked
 from newknot.usecases.vault.keeper import Keeper
 from newknot.usecases.vault.safeguards import get_safeguards
-from newknot.usecases.vault.sessions import Session, require_proof
+from newknot.usecases.vault.sessions import Call, Session, require_proof
 
 SESSION_HEADER = "knot-session"
 PROOF_HEADER = "knot-proof"
@@ -81,8 +82,8 @@ class Work:
     now: datetime
     proof: str
     port: int
-    call: str
-    """Method and path of this request: the act and the record that a proof is for."""
+    call: Call
+    """This request: the act and the records that a proof is for."""
 
     def allow(self, purpose: Literal["reveal", "copy"]) -> None:
         """Raises `RevealSwitchedOff` or `ProofNeeded` where a secret may not go out so."""
@@ -108,14 +109,27 @@ class Work:
         )
 
 
+async def _call(request: Request, proof: str) -> Call:
+    query = f"?{request.url.query}" if request.url.query else ""
+    body = sha256(await request.body()).hexdigest() if proof else ""
+    return Call(f"{request.method} {request.url.path}{query}", body)
+
+
 async def work_of(request: Request) -> AsyncIterator[Work]:
     """The vault for the length of one call; a lock waits for its end."""
     session = await session_of(request)
     keeper = _keeper(request)
     with keeper.at_work() as vault:
         proof = request.headers.get(PROOF_HEADER, "")
-        port, call = request.app.state.port, f"{request.method} {request.url.path}"
-        yield Work(keeper, vault, session, keeper.clock.now(), proof, port, call)
+        yield Work(
+            keeper,
+            vault,
+            session,
+            keeper.clock.now(),
+            proof,
+            request.app.state.port,
+            await _call(request, proof),
+        )
 
 
 KeeperDep = Annotated[Keeper, Depends(keeper_of)]

@@ -1,3 +1,4 @@
+import { createHash } from "node:crypto";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { answer, client, installHooks, lockVault, sessionToken } from "./client";
 import type { Problem, ProofCall } from "./client";
@@ -44,6 +45,7 @@ test("where a proof is asked, the person gives it and the same call is made agai
   expect(askForProof).toHaveBeenCalledWith("copy", {
     method: "POST",
     path: "/api/logins/1/secret",
+    body_sha256: createHash("sha256").update('{"purpose":"copy"}').digest("hex"),
   });
   expect(sent(1).get("knot-proof")).toBe("token");
   expect(fetched.mock.calls[1]?.[1]?.body).toEqual(fetched.mock.calls[0]?.[1]?.body);

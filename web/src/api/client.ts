@@ -57,7 +57,7 @@ export class Problem extends Error {
   }
 }
 
-export type ProofCall = { method: string; path: string };
+export type ProofCall = { method: string; path: string; body_sha256: string };
 
 type Hooks = {
   /** The vault is locked, or this window has no session. */
@@ -92,7 +92,12 @@ async function send(request: Request): Promise<Response> {
     if (response.status === 403) {
       const problem = await problemOf(response.clone());
       if (problem.code === "proof_needed") {
-        const call = { method: request.method, path: new URL(request.url).pathname };
+        const { pathname, search } = new URL(request.url);
+        const call = {
+          method: request.method,
+          path: pathname + search,
+          body_sha256: await sha256(body ?? new ArrayBuffer(0)),
+        };
         const proof = await hooks.askForProof(String(problem.data.act), call);
         if (proof) response = await attempt(proof);
       }
@@ -110,6 +115,11 @@ async function send(request: Request): Promise<Response> {
     if (keys.length) hooks.onRenewed(keys);
   }
   return response;
+}
+
+async function sha256(bytes: ArrayBuffer): Promise<string> {
+  const digest = new Uint8Array(await crypto.subtle.digest("SHA-256", bytes));
+  return Array.from(digest, (byte) => byte.toString(16).padStart(2, "0")).join("");
 }
 
 async function problemOf(response: Response): Promise<Problem> {

@@ -4306,10 +4306,16 @@ export interface components {
         };
         /**
          * ProofIn
-         * @description The passphrase again. method, path: of the call that it is given for, as in `/api/logins/…`;
-         *     the proof then serves for that one alone.
+         * @description The passphrase again. method, path: of the call that it is given for, as in `/api/logins/…`,
+         *     with its query; body_sha256: of the body that it will have, as hexadecimal digits. The proof
+         *     then serves for that one alone.
          */
         ProofIn: {
+            /**
+             * Body Sha256
+             * @default
+             */
+            body_sha256: string;
             /**
              * Method
              * @default

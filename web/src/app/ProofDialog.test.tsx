@@ -3,7 +3,7 @@ import { useLayoutEffect } from "react";
 import { expect, test, vi } from "vitest";
 import { ProofDialog, useProofQueue, type ProofQueue } from "./ProofDialog";
 
-const CALL = { method: "POST", path: "/api/backups" };
+const CALL = { method: "POST", path: "/api/backups", body_sha256: "" };
 
 let queue: ProofQueue;
 

@@ -53,7 +53,10 @@ export function ProofDialog({ queue }: { queue: ProofQueue }) {
     setBusy(true);
     setProblem(null);
     try {
-      const body = { passphrase, ...(queue.asked?.call ?? { method: "", path: "" }) };
+      const body = {
+        passphrase,
+        ...(queue.asked?.call ?? { method: "", path: "", body_sha256: "" }),
+      };
       const { proof } = await answer(client.POST("/vault/proof", { body }));
       if (field.current) field.current.value = "";
       queue.done(proof);

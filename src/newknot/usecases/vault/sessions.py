@@ -14,18 +14,32 @@ SESSIONS_MOST = 20
 SESSION_LIFE_S = 12 * 3600.0
 
 
+@dataclass(frozen=True, slots=True)
+class Call:
+    """One call of the interface. what: method and path with its query; body: the SHA-256 of its
+    body, as hexadecimal digits. Empty: any.
+    """
+
+    what: str = ""
+    body: str = ""
+
+    def covers(self, other: "Call") -> bool:
+        """Whether what is said of this one is so of the other."""
+        return self.what in ("", other.what) and self.body in ("", other.body)
+
+
 @dataclass(slots=True)
 class Session:
     """One unlocked window. Halves are kept as digests; a proof is good once, for a minute. began_s,
     proved_boot_s: of the clock since boot. proofs: digest of each -> when it was given, and the
-    call that it is for (method and path; empty: any one).
+    call that it is for (empty: any one).
     """
 
     cookie_digest: bytes
     header_digest: bytes
     began_s: float
     proved_boot_s: float
-    proofs: dict[bytes, tuple[float, str]] = field(default_factory=dict)
+    proofs: dict[bytes, tuple[float, "Call"]] = field(default_factory=dict)
 
 
 class Sessions:
@@ -71,9 +85,9 @@ class Sessions:
         self._open.clear()
 
 
-def give_proof(session: Session, boot_s: float, call: str = "") -> str:
-    """A token for one act within a minute, after the passphrase was given again. call: the method
-    and path of that act, so that it serves for no other and for no other record.
+def give_proof(session: Session, boot_s: float, call: Call) -> str:
+    """A token for one act within a minute, after the passphrase was given again. call: that act, so
+    that it serves for no other and for no other record, named in the path or in the body.
     """
     token = secrets.token_urlsafe(HALF_BYTES)
     fresh = {k: one for k, one in session.proofs.items() if boot_s - one[0] < PROOF_LIFE_S}
@@ -83,7 +97,7 @@ def give_proof(session: Session, boot_s: float, call: str = "") -> str:
 
 
 def require_proof(
-    session: Session, act: Act, *, safeguards: Safeguards, token: str, boot_s: float, call: str
+    session: Session, act: Act, *, safeguards: Safeguards, token: str, boot_s: float, call: Call
 ) -> None:
     """Raises `ProofNeeded` where the rule for the act is not met; uses the token up."""
     rule = safeguards.proof_before[act]
@@ -92,7 +106,7 @@ def require_proof(
     if rule is ProofRule.MINUTES and boot_s - session.proved_boot_s < 60 * safeguards.proof_minutes:
         return
     given = session.proofs.pop(_digest(token), None) if token else None
-    if given is None or boot_s - given[0] >= PROOF_LIFE_S or given[1] not in ("", call):
+    if given is None or boot_s - given[0] >= PROOF_LIFE_S or not given[1].covers(call):
         raise ProofNeeded(act=act.value)
 
 

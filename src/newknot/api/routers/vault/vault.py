@@ -34,7 +34,7 @@ from newknot.usecases.vault import new_keys, way_back
 from newknot.usecases.vault.keeper import Keeper
 from newknot.usecases.vault.reading_through import said
 from newknot.usecases.vault.safeguards import get_safeguards
-from newknot.usecases.vault.sessions import SESSION_LIFE_S, give_proof
+from newknot.usecases.vault.sessions import SESSION_LIFE_S, Call, give_proof
 from newknot.usecases.vault.vault_passphrase import get_passphrases, judge
 
 router = APIRouter(prefix="/vault", tags=["vault"])
@@ -172,7 +172,7 @@ def touch(work: WorkDep) -> None:
 def prove_presence(body: ProofIn, session: SessionDep, keeper: KeeperDep) -> ProofOut:
     """The passphrase again, for one act on one record."""
     keeper.prove(body.passphrase.get_secret_value())
-    call = f"{body.method} {body.path}".strip()
+    call = Call(f"{body.method} {body.path}".strip(), body.body_sha256.lower())
     return ProofOut(proof=give_proof(session, keeper.clock.boot_s(), call))
 
 

@@ -83,12 +83,14 @@ class SessionState(Shape):
 
 
 class ProofIn(PassphraseIn):
-    """The passphrase again. method, path: of the call that it is given for, as in `/api/logins/…`;
-    the proof then serves for that one alone.
+    """The passphrase again. method, path: of the call that it is given for, as in `/api/logins/…`,
+    with its query; body_sha256: of the body that it will have, as hexadecimal digits. The proof
+    then serves for that one alone.
     """
 
     method: str = ""
     path: str = ""
+    body_sha256: str = ""
 
 
 class ProofOut(Shape):
