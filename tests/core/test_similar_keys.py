@@ -33,7 +33,8 @@ def test_the_table_of_pairs_is_told_as_it_says() -> None:
 def test_of_drawn_secrets_only_what_chance_does_not_share_counts() -> None:
     found = keys_of("Lantern19-abbey", names("Old Abbey"), drawn=True)
     assert {key.partition(" ")[0] for key in found} == {Alike.SHAPE, Alike.EDIT}
-    assert set(SAYS) == set(Alike)
+    # How many words are the same is counted where it is said.
+    assert set(SAYS) == set(Alike) - {Alike.WORDS}
 
 
 def test_a_long_text_has_bounded_keys() -> None:

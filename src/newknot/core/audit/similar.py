@@ -6,17 +6,27 @@ are alike. The work is linear in the keys.
 
 import re
 import unicodedata
+from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from operator import is_
 
 from newknot.core.audit.audited import Measured
 from newknot.core.audit.finding import Finding, FindingKind
-from newknot.core.audit.similar_keys import SAYS, Alike, keys_of, letters_of, plain, site_names
+from newknot.core.audit.similar_keys import (
+    SAYS,
+    Alike,
+    keys_of,
+    letters_of,
+    plain,
+    site_names,
+    words_of,
+)
 from newknot.core.policy.kept_text import kept_text
 from newknot.core.strength.reading import read
 
-_IN_A_ROW = re.compile(r"[^\W\d_]{4}")
+_ONE_WORD_MOST = 12
+"""Letters in a row; longer ones may be words run together, which are not counted."""
 _NAMED_MOST = 50
 _RANK = {kind: at for at, kind in enumerate(Alike)}
 _NEAR = _RANK[Alike.LETTERS]
@@ -167,11 +177,24 @@ def _difference(one: Text, keys: set[str], other: Text) -> tuple[int, str]:
     if kind is Alike.SHAPE and _compatible(one.text) == _compatible(other.text):
         return _RANK[kind], "the same in another form of Unicode"
     if kind is Alike.LETTERS:
-        what = SAYS[kind] if _IN_A_ROW.search(one.low) else "the same letters"
-        return _RANK[kind], f"{what}, other {_beside_letters(one.low, other.low)}"
+        return _RANK[kind], f"{_same(one.text)}, other {_beside_letters(one.low, other.low)}"
     if kind is Alike.PLAIN and plain(one.low) == plain(other.low):
         return _RANK[kind], "the same but for symbols"
+    if kind is Alike.WORDS:
+        both = words_of(one.text), words_of(other.text)
+        shared, most = (Counter(both[0]) & Counter(both[1])).total(), max(map(len, both))
+        if shared == most:
+            return _RANK[kind], f"the same {shared} words"
+        return _RANK[kind], f"{shared} of {most} words are the same"
     return _RANK[kind], SAYS[kind]
+
+
+def _same(text: str) -> str:
+    """What is the same where the letters are, and no more than can be said of it."""
+    words = words_of(text)
+    if not words or any(len(word) > _ONE_WORD_MOST for word in words):
+        return "the same letters"
+    return "the same word" if len(words) == 1 else f"the same {len(words)} words"
 
 
 def _compatible(text: str) -> str:

@@ -39,7 +39,6 @@ SAYS = {
     Alike.DATE: "the same with another month or year",
     Alike.REVERSED: "the same backwards",
     Alike.TWICE: "the same written twice",
-    Alike.WORDS: "the same words but for one",
     Alike.EDIT: "one character differs",
     Alike.HEAD: "the same with another ending",
 }
@@ -104,8 +103,8 @@ def _keys(
     yield f"{Alike.SHAPE} {shaped}"
     # What Unicode writes in two ways is one.
     yield f"{Alike.SHAPE} {shape_of_letters(unicodedata.normalize('NFKC', low))}"
-    parted = _INNER_CAPITAL.sub("\x03", text).lower()
-    yield from _words(parted, drawn)
+    parted = _parted(text)
+    yield from _words(words_of(text), drawn)
     if _EDITED_LEAST <= len(low) <= _EDITED_MOST:
         yield f"{Alike.EDIT} {low}"
         yield from (f"{Alike.EDIT} {low[:at]}{low[at + 1 :]}" for at in range(len(low)))
@@ -129,8 +128,16 @@ def letters_of(low: str) -> str:
     return "".join(c for c in low if c.isalpha())
 
 
-def _words(low: str, drawn: bool) -> Iterator[str]:
-    words = [word for word in _WORD.findall(low) if len(word) >= _WORD_LEAST]
+def words_of(text: str) -> list[str]:
+    """Its words in lower case: letters in a row, parted at capitals, three or more of them."""
+    return [word for word in _WORD.findall(_parted(text)) if len(word) >= _WORD_LEAST]
+
+
+def _parted(text: str) -> str:
+    return _INNER_CAPITAL.sub("\x03", text).lower()
+
+
+def _words(words: list[str], drawn: bool) -> Iterator[str]:
     if len(words) < _WORDS_LEAST + drawn:
         return
     yield f"{Alike.WORDS} {' '.join(words)}"
