@@ -5230,7 +5230,7 @@ export interface components {
          * @description What a sign-in is tried with.
          * @enum {string}
          */
-        Which: "new" | "current" | "start_of_new" | "new_in_small" | "new_in_capitals";
+        Which: "new" | "current" | "start_of_new" | "new_in_small" | "new_in_capitals" | "new_without_spaces" | "new_without_symbols" | "new_without_accents";
         /**
          * WordsIn
          * @description A passphrase. after: the draw looked at before this one; keep: places of it that stay.

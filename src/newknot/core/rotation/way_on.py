@@ -1,16 +1,19 @@
 """The way on after "not sure": which secret opens the site, tried one by one by sign-ins.
 
 First the new one and the old one as they are; then what a site may have made of the new one when it
-stored it: its beginning, or all of it in one case. Stateless: the answers so far give the next.
+stored it: its beginning, all of it in one case, or what is left without some characters; beginnings
+of usual lengths come first, all others last. Stateless: the answers so far give the next.
 """
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
+from unicodedata import normalize
 
 CUTS = (72, 64, 32, 30, 24, 20, 16, 15, 14, 12, 10, 8, 6)
 """Lengths at which sites are known to cut."""
-CUT_TRIES_MOST = 5
+CUT_TRIES_FIRST, CUT_LEAST = 5, 4
+"""How many beginnings are tried before all else; the shortest of all."""
 
 
 class Which(StrEnum):
@@ -21,6 +24,18 @@ class Which(StrEnum):
     START_OF_NEW = "start_of_new"
     NEW_IN_SMALL = "new_in_small"
     NEW_IN_CAPITALS = "new_in_capitals"
+    NEW_WITHOUT_SPACES = "new_without_spaces"
+    NEW_WITHOUT_SYMBOLS = "new_without_symbols"
+    NEW_WITHOUT_ACCENTS = "new_without_accents"
+
+
+_OTHERWISE = (
+    Which.NEW_IN_SMALL,
+    Which.NEW_IN_CAPITALS,
+    Which.NEW_WITHOUT_SPACES,
+    Which.NEW_WITHOUT_SYMBOLS,
+    Which.NEW_WITHOUT_ACCENTS,
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,6 +56,12 @@ class WayOnTrial:
                 return new.lower()
             case Which.NEW_IN_CAPITALS:
                 return new.upper()
+            case Which.NEW_WITHOUT_SPACES:
+                return "".join(new.split())
+            case Which.NEW_WITHOUT_SYMBOLS:
+                return "".join(c for c in new if c.isalnum())
+            case Which.NEW_WITHOUT_ACCENTS:
+                return "".join(c for c in normalize("NFKD", new) if c.isascii())
         return new
 
     @property
@@ -57,6 +78,9 @@ class WayOnTrial:
             Which.START_OF_NEW: f"the first {self.characters} characters of the new secret",
             Which.NEW_IN_SMALL: "the new secret in small letters",
             Which.NEW_IN_CAPITALS: "the new secret in capitals",
+            Which.NEW_WITHOUT_SPACES: "the new secret without its spaces",
+            Which.NEW_WITHOUT_SYMBOLS: "the letters and digits of the new secret alone",
+            Which.NEW_WITHOUT_ACCENTS: "the new secret with plain letters for accented ones",
         }[self.which]
 
 
@@ -70,13 +94,13 @@ def trials(new: str, current: str, *, longest: int | None) -> Iterator[WayOnTria
     every = [
         WayOnTrial(Which.NEW),
         *([WayOnTrial(Which.CURRENT)] if current else []),
-        *(WayOnTrial(Which.START_OF_NEW, n) for n in shorter[:CUT_TRIES_MOST]),
-        WayOnTrial(Which.NEW_IN_SMALL),
-        WayOnTrial(Which.NEW_IN_CAPITALS),
+        *(WayOnTrial(Which.START_OF_NEW, n) for n in shorter[:CUT_TRIES_FIRST]),
+        *map(WayOnTrial, _OTHERWISE),
+        *(WayOnTrial(Which.START_OF_NEW, n) for n in range(len(new) - 1, CUT_LEAST - 1, -1)),
     ]
     for one in every:
         text = one.of(new, current)
-        if text not in seen:
+        if text and text not in seen:
             seen.add(text)
             yield one
 
