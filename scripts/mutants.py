@@ -182,6 +182,18 @@ def reach_of_tests(tree: Path) -> Reach:
     return read_reach(tree / ".coverage", tree / "tests.xml")
 
 
+def only_collected(reach: Reach, tree: Path) -> Reach:
+    """Without tests that are not found by their names: asked for one, pytest would fail by that."""
+    command = [sys.executable, "-m", "pytest", "--collect-only", "tests"]
+    said = subprocess.run(command, cwd=tree, env=_environment(tree), capture_output=True, text=True)
+    there = set(said.stdout.splitlines())
+    by_line = {
+        file: {line: [t for t in tests if t in there] for line, tests in lines.items()}
+        for file, lines in reach.by_line.items()
+    }
+    return Reach(by_line, reach.seconds)
+
+
 def read_reach(data: Path, results: Path) -> Reach:
     """The reach of a run: its coverage data and its results as JUnit's XML."""
     seconds: dict[str, float] = {}
@@ -248,6 +260,7 @@ def main() -> None:
     drawn = _sample(modules(arguments.only), arguments.count, arguments.seed)
     trees = [_copied() for _ in range(arguments.workers)]
     reach = read_reach(*arguments.reach) if arguments.reach else reach_of_tests(trees[0])
+    reach = only_collected(reach, trees[0])
     until = time.monotonic() + 60 * arguments.minutes
     tried: list[tuple[Mutant, bool]] = []
 

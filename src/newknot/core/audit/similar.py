@@ -4,7 +4,6 @@ No two secrets are compared for being in one vault: each gives some keys, and th
 are alike. The work is linear in the keys.
 """
 
-import re
 import unicodedata
 from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
