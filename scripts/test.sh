@@ -34,8 +34,8 @@ web_checks() {
 
 beside web web_checks
 beside python python_checks
-# Journeys share one browser and two demos, so they stay in one process.
-beside journeys .venv/bin/python -m pytest tests/e2e
+# Journeys wait for browsers most of the time; those of a file share a demo.
+beside journeys .venv/bin/python -m pytest -n 2 --dist loadfile tests/e2e
 failed=0
 .venv/bin/python -m pytest -n 2 --dist worksteal --ignore=tests/e2e || failed=1
 for at in "${!jobs[@]}"; do

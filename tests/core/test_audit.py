@@ -13,6 +13,7 @@ from newknot.core.audit import AuditedLogin, AuditedRotation, AuditStopped, Find
 from newknot.core.audit.audit import Fresh
 from newknot.core.audit.audited import Measured
 from newknot.core.audit.breached import secret_digest
+from newknot.core.audit.importance import importance_of
 from newknot.core.audit.memory import AuditMemory
 from newknot.core.audit.similar import Likenesses, similar
 from newknot.core.audit.weak import weak
@@ -376,3 +377,21 @@ def test_one_secret_that_cannot_be_measured_stops_nothing() -> None:
 def test_weak_is_what_ten_thousand_million_guesses_reach(guesses: float, is_weak: bool) -> None:
     one = Measured(login("one", "x"), "word", guesses)
     assert bool(list(weak([one]))) is is_weak
+
+
+def test_a_mailbox_or_money_is_important_where_its_user_did_not_say() -> None:
+    def of(title: str, *, resets: bool = False, own: Importance = Importance.NORMAL) -> str:
+        found, why = importance_of(
+            login("a", None, title=title, importance=own), resets_others=resets
+        )
+        return f"{found.value}: {why}"
+
+    assert of("Gaffer Savings") == "high: money, by its title"
+    assert of("Bankside Rigging") == "normal: "
+    assert of("Post", resets=True) == "high: a mailbox that resets others"
+    assert of("Bank", resets=True, own=Importance.LOW) == "low: "
+
+
+def test_an_address_that_is_none_is_not_told_to_be_plain() -> None:
+    odd = login("odd", "vWq81-xPlM", address="http://[odd/")
+    assert [f for f in audit([odd], now=NOW, corpus=None) if f.kind is FindingKind.PLAIN_HTTP] == []

@@ -107,6 +107,20 @@ def test_a_copy_is_kept_before_a_file_is_brought_to_a_newer_version(tmp_path: Pa
     former.close()
 
 
+def test_a_copy_that_is_no_database_is_not_kept(tmp_path: Path) -> None:
+    path = tmp_path / "a.vault"
+    connection = connect(path)
+    migrate(connection, migrations()[:1])
+    connection.execute("CREATE INDEX other ON records (part)")
+    connection.execute("PRAGMA writable_schema = 1")
+    connection.execute("UPDATE sqlite_schema SET rootpage = 2 WHERE name = 'other'")
+    connection.execute("PRAGMA writable_schema = RESET")
+    with pytest.raises(VaultDamaged):
+        keep_before_migration(connection, path)
+    assert not list(tmp_path.glob("*.version-*"))
+    connection.close()
+
+
 def test_the_settings_that_durability_and_overwriting_rest_on(tmp_path: Path) -> None:
     connection = connect(tmp_path / "own.vault")
     found = {

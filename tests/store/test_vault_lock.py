@@ -89,3 +89,23 @@ def test_what_is_no_file_is_refused(tmp_path: Path) -> None:
     with pytest.raises(VaultFolderRefused) as caught:
         VaultLock(tmp_path / "own.vault", address=HERE, addresses=tmp_path / "run")
     assert "not a file" in str(caught.value.data["reason"])
+
+
+def test_one_that_is_held_here_is_held_and_given_up(tmp_path: Path) -> None:
+    vault, other = tmp_path / "own.vault", tmp_path / "other.vault"
+    first = VaultLock(vault, address=HERE, addresses=tmp_path / "run")
+    vault.touch()
+    first.hold_file(vault)
+    first.hold_file(vault)
+    other.hardlink_to(vault)
+    assert taken(vault, tmp_path / "run") == taken(other, tmp_path / "run") == HERE
+    first.release()
+    VaultLock(other, address="elsewhere", addresses=tmp_path / "run").release()
+
+
+def test_a_folder_that_takes_no_lock_is_named(tmp_path: Path) -> None:
+    (tmp_path / "file").touch()
+    (tmp_path / "round.vault").symlink_to("round.vault")
+    for odd in (tmp_path / "file" / "own.vault", tmp_path / "round.vault"):
+        with pytest.raises(VaultFolderRefused):
+            VaultLock(odd, address=HERE, addresses=tmp_path / "run")

@@ -249,6 +249,22 @@ def test_a_site_that_folds_or_cuts_is_worth_what_it_keeps() -> None:
     assert folds.size_bounds[0] < 68**20
 
 
+def test_beginnings_that_nothing_completes_are_not_drawn() -> None:
+    few = [{"name": str(i), "characters": c, "minimum": 1} for i, c in enumerate(("ab", "01"))]
+    for rules in ({"max_uses": 1, "keeps_first": 2}, {"distinct": True}):
+        assert PasswordSpace(made(5, few, **rules), 5).size_bounds == (0, 0)
+    both = [*few, {"name": "s", "characters": "-+", "minimum": 1}]
+    cut = PasswordSpace(made(3, both, max_uses=2, keeps_first=2), 3)
+    drawn = {cut.draw(Seeded(i)) for i in range(300)}
+    # Of two kept, one of each of two kinds, in either order: the third kind stands behind.
+    kinds = ("ab", "01", "-+")
+    pairs = itertools.permutations("ab01-+", 2)
+    assert {text[:2] for text in drawn} == {
+        a + b for a, b in pairs if not any(a in kind and b in kind for kind in kinds)
+    }
+    assert not any(made(3, both, max_uses=2).violations(text) for text in drawn)
+
+
 def test_forbidden_texts_within_others_and_across_case_are_seen() -> None:
     classes = [{"name": "l", "characters": "abAB"}]
     space = PasswordSpace(made(3, classes, forbidden=["ab", "aab", "zz", "bbbb"]), 3)

@@ -43,6 +43,17 @@ def test_what_is_satisfied_has_no_conflict_however_odd() -> None:
     assert conflicts(made(forbidden=["000", "01"], last_from="0")) is None
 
 
+def test_where_too_much_would_have_to_be_counted_it_is_said_undecided(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
+    odd = made(max_identical_run=1, first_from="0", last_from="0", max_length=5)
+    assert conflicts(odd) is None
+    monkeypatch.setattr("newknot.core.generate.conflicting_rules.COUNTS_MOST", 0)
+    found = conflicts(odd)
+    assert found is not None and not found.is_decided and found.rules == ()
+    assert "no contradiction either" in found.says
+
+
 @given(
     st.integers(1, 6),
     st.integers(0, 3),

@@ -3,6 +3,7 @@
 import pytest
 
 from newknot.core.policy import STANDARD_CLASSES, SitePolicy
+from newknot.core.policy.folding import folded
 
 CLASSES = [{"name": n, "characters": c} for n, c in STANDARD_CLASSES.items()]
 
@@ -50,3 +51,7 @@ def test_no_sentence_quotes_the_text() -> None:
         {"min_length": 20, "max_length": 30, "forbidden": ["hunt"], "min_classes": 3}
     )
     assert all("hunter" not in v.says for v in policy.violations("hunter"))
+
+
+def test_a_letter_that_folds_to_two_is_as_it_is() -> None:
+    assert folded("İß") == "İß" and folded("ẞÅ") == "ßå"

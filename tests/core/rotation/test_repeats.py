@@ -6,6 +6,7 @@ import pytest
 
 from newknot.core.login import EarlierSecret, Origin
 from newknot.core.rotation import SecretRepeats, require_new
+from newknot.core.rotation.repeats import require_forgotten
 from newknot.core.secret import Secret
 
 AT = datetime(2026, 11, 25, tzinfo=UTC)
@@ -43,3 +44,15 @@ def test_of_a_draw_only_the_very_same_is_refused() -> None:
     require_new(Secret("Barndoor2025"), Secret("Barndoor2024"), [], also_like=False)
     with pytest.raises(SecretRepeats):
         require_new(Secret("Barndoor2024"), Secret("Barndoor2024"), [], also_like=False)
+
+
+def test_what_the_site_remembers_is_refused_and_no_more() -> None:
+    history = [earlier("first"), earlier("staged", used=False), earlier("codes", field="pin")]
+    require_forgotten(Secret("first"), history, depth=0)
+    for unseen in ("staged", "codes", "another"):
+        require_forgotten(Secret(unseen), history, depth=9)
+    with pytest.raises(SecretRepeats) as caught:
+        require_forgotten(Secret("first"), history, depth=1)
+    assert caught.value.data == {"how": "remembered", "until_at": AT.isoformat(), "depth": 1}
+    # A login that has no secret yet repeats none.
+    require_new(Secret("first"), Secret(""), [], also_like=True)

@@ -13,15 +13,13 @@ def _table() -> tuple[tuple[float, ...], tuple[float, ...]]:
 
 
 def guesses_log10(effort_log10: float) -> float:
-    """log10 of the guesses that secrets of this effort stood, by the shipped table.
+    """log10 of the guesses that secrets of this effort (0 or more) stood, by the shipped table.
 
     The table was sampled over ways of making secrets whose number of outcomes is known; between
     its rows straight lines, beyond its last row one order for each order of effort.
     """
     efforts, guesses = _table()
     at = bisect_right(efforts, effort_log10)
-    if at == 0:
-        return max(0.0, guesses[0] - (efforts[0] - effort_log10))
     if at == len(efforts):
         return guesses[-1] + effort_log10 - efforts[-1]
     share = (effort_log10 - efforts[at - 1]) / (efforts[at] - efforts[at - 1])

@@ -33,7 +33,10 @@ class KeptUses:
         loose = tuple(replace(c, minimum=max(0, c.minimum - tail)) for c in self._classes)
         self.outer = replace(whole, classes=loose, min_classes=max(0, policy.min_classes - tail))
         self.inner: SitePolicy | None = replace(whole, classes=self._classes)
-        if self._room({}) < length:
+        # Each character takes one of the room, so from here on there is always some left.
+        room = [self._space(j, Counter()) for j in range(len(self._classes))]
+        lacks = any(has < one.minimum for has, one in zip(room, self._classes, strict=True))
+        if lacks or sum(max(0, has) for has in room) < length:
             self.outer = replace(self.outer, min_classes=len(self._classes) + 1)
             self.inner = self.outer
 
@@ -53,14 +56,10 @@ class KeptUses:
             return None
         end: list[str] = []
         for j, count in enumerate(wanted):
-            if count > self._space(j, used):
-                return None
             for _ in range(count):
                 end.append(self._pick([j], used, random))
         for _ in range(left):
             open_classes = [j for j in range(len(self._classes)) if self._space(j, used) > 0]
-            if not open_classes:
-                return None
             end.append(self._pick(open_classes, used, random))
         for i in range(len(end) - 1, 0, -1):
             j = random.randbelow(i + 1)
@@ -80,7 +79,3 @@ class KeptUses:
         if one.maximum is None:
             return room
         return min(room, one.maximum - sum(used[c] for c in one.characters))
-
-    def _room(self, used: dict[str, int]) -> int:
-        """The longest text that the limits leave."""
-        return sum(max(0, self._space(j, Counter(used))) for j in range(len(self._classes)))
