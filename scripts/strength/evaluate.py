@@ -1,27 +1,32 @@
 """Holds the measure against the open set: ordered pairs, bands, and processes of known size.
 
-evaluate.py [--worst]      with the texts that score worst
+evaluate.py [--worst] [--held-out]   with the texts that score worst; by what is kept out as well
+
+A specialist knows how a secret was made; a generalist knows only the equal mixture of all the ways.
 """
 
 import sys
+from collections.abc import Iterable
 from dataclasses import dataclass
-from math import inf
+from math import inf, log10
 from pathlib import Path
 from random import Random
 
 from newknot.core.strength import measure
+from scripts.strength.held_out.families import families
 from scripts.strength.processes import Process, processes
 
-OPEN_SET = Path(__file__).parent / "open_set"
+OPEN_SET, HELD_OUT = (Path(__file__).parent / name for name in ("open_set", "held_out"))
 EACH = 20
 SEED = 7
 FAR = 3.0
+NEAR = 20.0
 BUDGETS = (6.0, 10.0, 14.0)
 
 
-def rows(name: str) -> list[list[str]]:
-    """The rows of a table of the open set: fields by tab, `#` begins a comment."""
-    lines = (OPEN_SET / name).read_text(encoding="utf-8").splitlines()
+def rows(name: str, folder: Path = OPEN_SET) -> list[list[str]]:
+    """The rows of a table of a set: fields by tab, `# ` begins a comment."""
+    lines = (folder / name).read_text(encoding="utf-8").splitlines()
     return [line.split("\t") for line in lines if line and not line.startswith("# ")]
 
 
@@ -35,9 +40,10 @@ def misordered_pairs() -> tuple[list[tuple[str, float, str, float]], int]:
     return [p for p in pairs if p[1] >= p[3]], len(pairs)
 
 
-def out_of_band() -> tuple[list[tuple[str, float, float, float]], int]:
+def out_of_band(folder: Path = OPEN_SET) -> tuple[list[tuple[str, float, float, float]], int]:
     """Hand-made texts outside the band they were put in, and how many there are."""
-    table = [(t, guesses(t), float(low), float(high or inf)) for t, low, high in rows("bands.tsv")]
+    bands = rows("bands.tsv", folder)
+    table = [(t, guesses(t), float(low), float(high or inf)) for t, low, high in bands]
     return [r for r in table if not r[2] <= r[1] < r[3]], len(table)
 
 
@@ -55,10 +61,10 @@ class Drawn:
         return self.guesses_log10 - self.process.outcomes_log10
 
 
-def drawn(each: int = EACH) -> list[Drawn]:
+def drawn(ways: Iterable[Process], each: int = EACH) -> list[Drawn]:
     """The same texts each time."""
     random = Random(SEED)  # noqa: S311 (a sample, not a secret)
-    made = [(p, p.make(random)) for p in processes() for _ in range(each)]
+    made = [(p, p.make(random)) for p in ways for _ in range(each)]
     return [Drawn(process, text, guesses(text)) for process, text in made]
 
 
@@ -66,21 +72,34 @@ def share(part: int, whole: int) -> str:
     return f"{100 * part / whole:5.1f} %"
 
 
-def main(*, worst: bool) -> None:
-    wrong, all_pairs = misordered_pairs()
-    print(
-        f"pairs in the right order       {share(all_pairs - len(wrong), all_pairs)} of {all_pairs}"
-    )
-    outside, all_bands = out_of_band()
+def main(*, worst: bool, held_out: bool) -> None:
+    if held_out:
+        print("kept out, never fitted")
+        _report(HELD_OUT, families(), worst=worst)
+        print("\nopen, fitted")
+    _report(OPEN_SET, processes(), worst=worst)
+
+
+def _report(folder: Path, ways: Iterable[Process], *, worst: bool) -> None:
+    wrong, all_pairs = misordered_pairs() if folder == OPEN_SET else ([], 0)
+    if all_pairs:
+        right = all_pairs - len(wrong)
+        print(f"pairs in the right order       {share(right, all_pairs)} of {all_pairs}")
+    outside, all_bands = out_of_band(folder)
     within = all_bands - len(outside)
     print(f"hand-made within their band    {share(within, all_bands)} of {all_bands}")
-    each = drawn()
+    each = drawn(ways)
+    mixture = log10(len({d.process.name for d in each}))
     over = [d for d in each if d.error > FAR]
+    also = [d for d in over if d.error - mixture > FAR]
     under = [d for d in each if d.error < -FAR]
-    print(f"over-rated by three orders     {share(len(over), len(each))} of {len(each)}")
+    print(f"over-rated by three orders     {share(len(over), len(each))} of {len(each)}", end="")
+    print(f", to a generalist {share(len(also), len(each))}")
     print(f"under-rated by three orders    {share(len(under), len(each))}")
     middle = sorted(d.error for d in each)[len(each) // 2]
+    near = [abs(d.error) for d in each if d.process.outcomes_log10 <= NEAR]
     print(f"median error                   {middle:+.2f} orders")
+    print(f"mean error up to 10^{NEAR:.0f}         {sum(near) / len(near):.2f} orders")
     for budget in BUDGETS:
         falls = [d for d in each if d.process.outcomes_log10 < budget]
         passed = [d for d in falls if d.guesses_log10 >= budget]
@@ -105,4 +124,4 @@ def main(*, worst: bool) -> None:
 
 
 if __name__ == "__main__":
-    main(worst="--worst" in sys.argv)
+    main(worst="--worst" in sys.argv, held_out="--held-out" in sys.argv)

@@ -53,8 +53,8 @@ def _day(form: str, random: Random) -> str:
     return (date(1950, 1, 1) + timedelta(days=random.randrange(60 * 365))).strftime(form)
 
 
-def _along_row(size: int, random: Random) -> str:
-    row = random.choice([r for r in ROWS if len(r) > size])
+def _along(rows: tuple[str, ...], size: int, random: Random) -> str:
+    row = random.choice([r for r in rows if len(r) > size])
     row = row[::-1] if random.random() < 0.5 else row
     start = random.randrange(len(row) - size + 1)
     return row[start : start + size]
@@ -127,7 +127,13 @@ def processes() -> Iterator[Process]:
     for form in ("%d%m%Y", "%d%m%y", "%d.%m.%Y", "%Y-%m-%d", "%m%d%Y"):
         yield Process(f"day as {form}", log10(60 * 365), partial(_day, form))
     for size in (5, 6, 7):
-        yield Process(f"{size} along a row", log10(len(ROWS) * 2 * 4), partial(_along_row, size))
+        yield Process(f"{size} along a row", log10(len(ROWS) * 2 * 4), partial(_along, ROWS, size))
+    keys = ("azertyuiop", "qsdfghjklm")
+    yield Process("six along a French row", log10(2 * 2 * 5), partial(_along, keys, 6))
+    italian = shipped_lines("languages/it.txt.gz")[:5000]
+    for tail in ("", "dd"):
+        make = partial(_words, italian, 1, "", tail, False)
+        yield Process(f"Italian and {tail or 'nothing'}", log10(5000) + len(tail), make)
     for syllables in (3, 4, 5, 6):
         total = syllables * log10(len(CONSONANTS) * len(VOWELS))
         yield Process(f"{syllables} syllables", total, partial(_spoken, syllables))

@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from scripts.strength.evaluate import FAR, drawn, misordered_pairs, out_of_band
+from scripts.strength.processes import processes
 
 from newknot.core.shipped import shipped_lines
 from newknot.core.strength import SegmentKind, measure
@@ -70,7 +71,7 @@ def test_the_measure_holds_on_the_open_set() -> None:
     assert len(wrong) <= 0.03 * pairs
     outside, texts = out_of_band()
     assert len(outside) <= 0.12 * texts
-    each = drawn(each=6)
+    each = drawn(processes(), each=6)
     assert sum(d.error > FAR for d in each) <= 0.02 * len(each)
     assert sum(d.error < -FAR for d in each) <= 0.02 * len(each)
     for budget in (10.0, 14.0):

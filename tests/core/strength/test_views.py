@@ -36,6 +36,9 @@ def typed(text: str, by: int) -> str:
         ("".join(map("".join, zip("orchard", "lantern", strict=True))), "two texts woven into one"),
         ("orch!ard47", "with a character put in"),
         ("lan#tern7", "with a character put in"),
+        ("l.a.n.t.e.r.n", "with . between"),
+        ("k-e-t-t-l-e-4", "with - between"),
+        ("r o p e w a l k", "with a blank between"),
     ],
 )
 def test_each_view_is_undone_and_said(text: str, says: str) -> None:

@@ -74,9 +74,13 @@ ALPHABETS = (
     (UPPER, 0.03),
     (LOWER + UPPER, 0.08),
     (LOWER + UPPER + DIGITS, 0.17),
-    (PRINTABLE, 0.20),
+    (PRINTABLE, 0.19),
     (DIGITS, 0.02),
     (DIGITS + "abcdef", 0.03),
+    (UPPER + "234567", 0.005),
+    ("01", 0.003),
+    ("123456", 0.003),
+    ("ABCDEFG", 0.002),
 )
 """Sets that unpatterned characters are drawn from, and their shares; what is left is any script."""
 ANY_SCRIPT_SHARE = 1 - sum(share for _, share in ALPHABETS)

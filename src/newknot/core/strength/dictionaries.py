@@ -18,7 +18,7 @@ from newknot.core.strength.segments import SegmentKind
 
 SHORTEST, LONGEST = 3, 24
 """Characters of a word that is looked up."""
-DICTIONARY_VERSION = 3
+DICTIONARY_VERSION = 4
 """Raised when a list or the measure changes, so that kept measures are taken anew."""
 _EULER = 0.5772
 _STEP, _STEPS = 1.4, 46
@@ -64,8 +64,10 @@ LISTS = (
         for code in ("de", "es", "fr", "it", "nl", "pl", "pt", "ru", "sv", "tr")
     ),
 )
-CONTEXT_SHARE, WORDLIKE_SHARE = 0.15, 0.01
-"""What is left of all words: the user's own, and letters that only look like a word's."""
+CONTEXT_SHARE, RARER_SHARE, WORDLIKE_SHARE = 0.11, 0.04, 0.01
+"""What is left of all words: the user's own, those beyond the lists, and letters that only look
+like a word's.
+"""
 
 
 class Dictionaries:

@@ -25,6 +25,8 @@ VIEW_SAVES_LOG10, VIEW_LEAVES_MOST = 1.0, 0.25
 leaves no more than this share of the text to random characters.
 """
 _BY_CHANCE = frozenset((SegmentKind.RANDOM, SegmentKind.WORDLIKE))
+_DOUBTFUL = _BY_CHANCE | {SegmentKind.RARE_WORD}
+"""Of so many words one is found by chance in what was made otherwise."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,7 +89,8 @@ def measure(secret: str, context: Iterable[str] = ()) -> Measure:
         bare = effort_log10(reading, read_context(()))
         effort, order, segments = min((effort, order, segments), bare, key=lambda way: way[0])
     says = ""
-    if effort > VIEWED_ABOVE_LOG10 and _left_to_chance(segments) >= VIEWED_FROM:
+    doubtful = _length_of(segments, _DOUBTFUL)
+    if effort > VIEWED_ABOVE_LOG10 and doubtful >= VIEWED_FROM:
         effort, order, segments, says = _by_views(reading, own, (effort, order, segments))
     guesses = round(guesses_log10(effort), 3) if segments else 0.0
     kinds = _character_kinds(reading.text)
@@ -105,7 +108,7 @@ def _by_views(
         if len(inner.text) != len(view.text):
             continue
         effort, order, segments = effort_log10(inner, own)
-        if _left_to_chance(segments) > VIEW_LEAVES_MOST * len(inner.text):
+        if _length_of(segments, _BY_CHANCE) > VIEW_LEAVES_MOST * len(inner.text):
             continue
         if effort + view.cost_log10 < min(best[0], plain[0] - VIEW_SAVES_LOG10):
             placed = _placed(segments, view, n)
@@ -113,8 +116,8 @@ def _by_views(
     return best
 
 
-def _left_to_chance(segments: tuple[Segment, ...]) -> int:
-    return sum(s.end - s.start for s in segments if s.kind in _BY_CHANCE)
+def _length_of(segments: tuple[Segment, ...], kinds: frozenset[SegmentKind]) -> int:
+    return sum(s.end - s.start for s in segments if s.kind in kinds)
 
 
 def _placed(segments: tuple[Segment, ...], view: View, n: int) -> tuple[Segment, ...]:

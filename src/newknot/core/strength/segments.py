@@ -11,6 +11,7 @@ class SegmentKind(StrEnum):
     COMMON_PASSWORD = "common_password"  # noqa: S105
     WORD = "word"
     FOREIGN_WORD = "foreign_word"
+    RARE_WORD = "rare_word"
     LIST_WORD = "list_word"
     NAME = "name"
     PLACE = "place"
@@ -25,6 +26,9 @@ class SegmentKind(StrEnum):
     YEAR = "year"
     PHONE = "phone"
     PLATE = "plate"
+    SHAPE = "shape"
+    OF_A_CLASS = "of_a_class"
+    STOCK = "stock"
     DIGITS = "digits"
     SYMBOL = "symbol"
     RANDOM = "random"
@@ -39,6 +43,7 @@ _LABELS = {
     SegmentKind.COMMON_PASSWORD: "common password",
     SegmentKind.WORD: "word",
     SegmentKind.FOREIGN_WORD: "word of another language",
+    SegmentKind.RARE_WORD: "rarer word",
     SegmentKind.LIST_WORD: "word of a list",
     SegmentKind.NAME: "name",
     SegmentKind.PLACE: "place name",
@@ -53,6 +58,9 @@ _LABELS = {
     SegmentKind.YEAR: "year",
     SegmentKind.PHONE: "telephone number",
     SegmentKind.PLATE: "number plate",
+    SegmentKind.SHAPE: "number or code of a known shape",
+    SegmentKind.OF_A_CLASS: "members of a small class",
+    SegmentKind.STOCK: "string that everybody types",
     SegmentKind.DIGITS: "digits",
     SegmentKind.SYMBOL: "symbol",
     SegmentKind.RANDOM: "unpatterned characters",

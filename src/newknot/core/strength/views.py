@@ -17,6 +17,7 @@ from itertools import pairwise
 from math import log10
 
 from newknot.core.strength.dictionaries import dictionaries
+from newknot.core.strength.finders.symbols import symbol_log10
 from newknot.core.strength.letter_chain import (
     EDGE,
     LETTERS,
@@ -24,6 +25,7 @@ from newknot.core.strength.letter_chain import (
     letter_number,
     triples,
 )
+from newknot.core.strength.rarer_words import is_rarer_word
 from newknot.core.strength.reading import shape_of_letters
 
 SHORTEST, LONGEST = 5, 128
@@ -33,13 +35,15 @@ MEASURED_MOST = 3
 WORD_LEAST = 4
 NO_LETTERS = 2.0
 """What a text without letters of a to z reads like: letters by chance."""
-PUT_IN_LOG10 = 1.1
+PUT_IN_LOG10, BETWEEN_LOG10 = 1.1, 0.9
 """Of the choice to put a character in, and of which; where is told by the length of the text."""
 _BETTER, _LIKE_WORDS = 0.15, 1.4
 """Orders a letter by which a view has to read better than the text itself, and at most: words take
 0.9 to 1.2, letters by chance 1.7 and more.
 """
 _RUN = re.compile(r"[^\W\d_]{3,}")
+_BETWEEN_LEAST = 3
+_BETWEEN = re.compile("\0[^\\W\\d_]\0[^\\W\\d_]\0")
 
 _ROWS = (
     ("`1234567890-=", "~!@#$%^&*()_+"),
@@ -100,7 +104,12 @@ def _word_letters(text: str) -> int:
     """Letters of the runs that a list holds as they stand."""
     known = dictionaries().number
     runs = (shape_of_letters(run.lower()) for run in _RUN.findall(text))
-    return sum(len(run) for run in runs if len(run) >= WORD_LEAST and run in known)
+    return sum(
+        len(run)
+        for run in runs
+        if len(run) >= WORD_LEAST
+        and (run in known or (len(run) > WORD_LEAST and is_rarer_word(run)))
+    )
 
 
 def _letter_cost(text: str) -> float:
@@ -192,6 +201,11 @@ def _put_in(text: str) -> Iterator[_Way]:
             without = text[:at] + text[at + 1 :]
             cost = PUT_IN_LOG10 + log10(len(text))
             yield _Way("with a character put in", cost, _always(without), _around(at))
+    for c, count in Counter(text).items():
+        if count >= _BETWEEN_LEAST and not c.isalnum() and _BETWEEN.search(text.replace(c, "\0")):
+            says = "with a blank between" if c == " " else f"with {c} between"
+            cost = BETWEEN_LOG10 + symbol_log10(c)
+            yield _Way(says, cost, _always(text.replace(c, "")), _whole)
 
 
 def _always(text: str) -> Callable[[str], str | None]:

@@ -3,14 +3,16 @@
 from collections.abc import Iterator
 
 from newknot.core.strength.context import Context
+from newknot.core.strength.finders.closed_classes import closed_classes
 from newknot.core.strength.finders.copies import copies
 from newknot.core.strength.finders.dates import dates
 from newknot.core.strength.finders.digits import digits
 from newknot.core.strength.finders.list_words import list_words
-from newknot.core.strength.finders.plates import plates
 from newknot.core.strength.finders.quotations import quotations
-from newknot.core.strength.finders.series import countings, repeats, sequences
+from newknot.core.strength.finders.series import countings, repeats, sequences, woven_sequences
+from newknot.core.strength.finders.shapes import shapes
 from newknot.core.strength.finders.slips import slips
+from newknot.core.strength.finders.stock import stock_numbers, stock_strings
 from newknot.core.strength.finders.syllables import syllables
 from newknot.core.strength.finders.symbols import symbols
 from newknot.core.strength.finders.walks import walks
@@ -27,15 +29,19 @@ def found(reading: Reading, context: Context) -> Iterator[Found]:
     yield from whole
     yield from short_words(reading)
     yield from slips(reading, whole)
+    yield from closed_classes(reading)
     yield from syllables(reading)
     yield from list_words(reading)
     yield from quotations(reading)
     yield from walks(reading)
     yield from sequences(reading)
+    yield from woven_sequences(reading)
     yield from countings(reading)
     yield from repeats(reading)
     yield from copies(reading)
     yield from dates(reading)
     yield from digits(reading)
-    yield from plates(reading)
+    yield from shapes(reading)
+    yield from stock_strings(reading)
+    yield from stock_numbers(reading)
     yield from symbols(reading)

@@ -8,10 +8,11 @@ from math import log10
 from newknot.core.strength.reading import Reading
 from newknot.core.strength.segments import Found, Part, SegmentKind
 
-SEQUENCE_SHARE, COUNTING_SHARE, REPEAT_SHARE = 0.26, 0.02, 0.22
+SEQUENCE_SHARE, WOVEN_SHARE, COUNTING_SHARE = 0.24, 0.01, 0.02
+REPEAT_SHARE, DRAWN_OUT_SHARE = 0.2, 0.03
 """Of patterns."""
 _BY_ONE, _BY_OTHER = 0.9, 0.1
-_STEPS_OTHER = 16
+_STEPS_OTHER = 24
 _FIRSTS = "a10z9"
 _FIRST_SHARE = 0.6
 _GROWS, _ENDS = log10(1 / 0.8), log10(1 / 0.2)
@@ -47,6 +48,37 @@ def sequences(reading: Reading) -> Iterator[Found]:
             for last in range(start + _SHORTEST, end):
                 yield _sequence(low, start, last, step)
         start = max(start + 1, end - 1)
+
+
+def woven_sequences(reading: Reading) -> Iterator[Found]:
+    """Two series by turns (a1b2c3), six characters and more."""
+    low = reading.low
+    steps = [_step(a, b) for a, b in zip(low, low[2:], strict=False)]
+    start = 0
+    while start < len(steps) - 3:
+        two = steps[start : start + 2]
+        # Both by one, or the one by one and the other the same again.
+        if 1 not in map(abs, two) or not _goes_on(low, start, two):
+            start += 1
+            continue
+        end = start + 4
+        while end < len(steps) + 2 and steps[end - 2] == two[(end - start) % 2]:
+            end += 1
+        for last in range(start + 6, end + 1):
+            which = sum(_start_log10(low[start + k]) + _step_or_same(two[k]) for k in (0, 1))
+            fee = length_log10(last - start) - log10(WOVEN_SHARE)
+            yield Found(start, last, Part.PATTERN, which, fee, SegmentKind.SEQUENCE)
+        start = max(start + 1, end - 1)
+
+
+def _goes_on(low: str, start: int, two: list[int]) -> bool:
+    ends = low[start : start + 2], low[start + 2 : start + 4]
+    same = all(two[k] or ends[0][k] == ends[1][k] for k in (0, 1))
+    return same and len({c.isdigit() for c in low[start : start + 2]}) == 2
+
+
+def _step_or_same(step: int) -> float:
+    return _step_log10(step) if step else 1.0
 
 
 def countings(reading: Reading) -> Iterator[Found]:
@@ -87,13 +119,15 @@ def _sequence(low: str, start: int, end: int, step: int) -> Found:
 
 
 def _step(before: str, after: str) -> int:
+    """From -12 to 13, or from -4 to 5 of digits: after the last the first comes again."""
+    for first, size in (("0", 10), ("a", 26)):
+        at, then = ord(before) - ord(first), ord(after) - ord(first)
+        if 0 <= at < size and 0 <= then < size:
+            step = (then - at) % size
+            return step - size if step > size // 2 else step
     step = ord(after) - ord(before)
-    if before + after == "90":
-        return 1
-    if not -(_STEPS_OTHER // 2) <= step <= _STEPS_OTHER // 2 and not before.isdigit():
-        return 0
-    alike = (before.isdigit() and after.isdigit()) or (before.isalpha() and after.isalpha())
-    return step if alike else 0
+    alike = before.isalpha() and after.isalpha() and not before.isascii() and not after.isascii()
+    return step if alike and abs(step) <= _STEPS_OTHER // 2 else 0
 
 
 def _step_log10(step: int) -> float:
@@ -118,3 +152,7 @@ def repeats(reading: Reading) -> Iterator[Found]:
         fee = length_log10(end - start) - log10(REPEAT_SHARE)
         which = log10(36 if common else 200)
         yield Found(start, end, Part.PATTERN, which, fee, SegmentKind.REPEAT)
+        if start and common and run.group(1).isalpha() and end - start > _SHORTEST - 1:
+            # A last letter drawn out is the word's own.
+            fee = length_log10(end - start) - log10(DRAWN_OUT_SHARE)
+            yield Found(start + 1, end, Part.PATTERN, 0.3, fee, SegmentKind.REPEAT)

@@ -11,7 +11,13 @@ USUAL = {"!": 0.26, ".": 0.1, "-": 0.1, "_": 0.08, "@": 0.07, "?": 0.06, "#": 0.
 USUAL |= {"$": 0.04, " ": 0.04, "&": 0.02, "+": 0.02, ",": 0.02, "/": 0.01, "%": 0.01}
 """Shares of symbols in hand-made secrets."""
 _OTHER_ASCII = 33 - len(USUAL)
-_OTHER_SHARE, _BEYOND_SHARE, _BEYOND = 0.05, 0.01, 3_000
+_OTHER_SHARE, _POPULAR_SHARE, _BEYOND_SHARE, _BEYOND = 0.05, 0.008, 0.004, 3_000
+POPULAR = (
+    "😀😁😂🤣😃😄😅😆😉😊😋😎😍😘🥰🙂🤗🤔😐😏😴😛😜🙃😢😭😡😱🤬😈👿💀👻👽🤖💩😺👍👎👌✌👏🙏💪👀"
+    "❤♥💔💕💖💙💚💛💜🖤💯💥🔥⭐🌟✨⚡☀🌈🌙❄☔🌊🌹🌸🌻🌴🌍🐶🐱🐭🐰🦊🐻🐼🐵🦁🐷🐸🐴🦄🐝🦋🐢🐍🐙🐟🐬🦈"
+    "🍎🍌🍓🍕🍔🍟🍺🍻🍷☕🎂🍀🎃🎄🎁🎉🎈🏆⚽🏀🎸🎵🎮🚗🚀✈🏠💎👑🔑🔒💰💣☠☮☯★☆♪♫✓✔✗€£¥°§"
+)
+"""Emoji and signs that people take."""
 AGAIN_LOG10 = 0.2
 _OF_THE_USUAL, _OF_ASCII, _OF_ALL = log10(len(USUAL)), log10(33), log10(_BEYOND)
 
@@ -28,6 +34,8 @@ def symbol_log10(symbol: str) -> float:
         return usual
     if symbol.isascii():
         return log10(_OTHER_ASCII / _OTHER_SHARE)
+    if symbol in POPULAR:
+        return log10(len(POPULAR) / _POPULAR_SHARE)
     return log10(_BEYOND / _BEYOND_SHARE)
 
 
@@ -35,7 +43,9 @@ def _among(symbol: str) -> float:
     """log10 of how many symbols a guesser tries who knows of what kind it is."""
     if symbol in USUAL:
         return _OF_THE_USUAL
-    return _OF_ASCII if symbol.isascii() else _OF_ALL
+    if symbol.isascii():
+        return _OF_ASCII
+    return log10(len(POPULAR)) if symbol in POPULAR else _OF_ALL
 
 
 def symbols(reading: Reading) -> Iterator[Found]:

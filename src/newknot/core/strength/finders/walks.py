@@ -1,6 +1,6 @@
 """Walks over neighbouring keys, on QWERTY, QWERTZ, AZERTY and the digit block."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
 from itertools import pairwise
@@ -11,9 +11,11 @@ from newknot.core.strength.segments import Found, Part, SegmentKind
 
 WALK_SHARE = 0.28
 """Of patterns."""
-_LONGEST, _WORTH = 40, 1.4
-"""Keys of a walk at most; what each may cost at most, or it were better drawn."""
+_LONGEST = 40
+"""Keys of a walk at most."""
 _STRAIGHT, _TURN = log10(1 / 0.8), log10(5 / 0.2)
+_ANY_WAY, _WINDING, _STAYS = log10(7), 0.6, "stays"
+"""A winding walk: each step one of six ways, or the same key again; that it is one."""
 _ENDS = log10(1 / 0.2)
 _CORNERS = "q1az!wyQ0p7"
 _SHIFT_ALL, _SHIFT_CHANGE = 0.9, 0.6
@@ -34,9 +36,11 @@ _US_SHIFT = dict(zip('!@#$%^&*()_+{}:"<>?|~', "1234567890-=[];',./\\`", strict=T
 _DE_SHIFT = dict(zip('!"§$%&/()=', "1234567890", strict=True))
 _FR_SHIFT = dict(zip("&é\"'(-è_çà", "1234567890", strict=True))
 KEYBOARDS = (
-    Keyboard(("1234567890-=", "qwertyuiop[]", "asdfghjkl;'", "zxcvbnm,./"), _US_SHIFT, 0.66),
-    Keyboard(("1234567890ß´", "qwertzuiopü+", "asdfghjklöä", "yxcvbnm,.-"), _DE_SHIFT, 0.1),
-    Keyboard(("1234567890)=", "azertyuiop^$", "qsdfghjklmù", "wxcvbn,;:!"), _FR_SHIFT, 0.1),
+    Keyboard(("`1234567890-=", " qwertyuiop[]\\", " asdfghjkl;'", " zxcvbnm,./"), _US_SHIFT, 0.62),
+    Keyboard(("^1234567890ß´", " qwertzuiopü+", " asdfghjklöä#", "<yxcvbnm,.-"), _DE_SHIFT, 0.1),
+    Keyboard(("²1234567890)=", " azertyuiop^$", " qsdfghjklmù*", "<wxcvbn,;:!"), _FR_SHIFT, 0.1),
+    Keyboard(("ё1234567890-=", " йцукенгшщзхъ", " фывапролджэ", " ячсмитьбю."), {}, 0.03),
+    Keyboard(("`1234567890[]", " ',.pyfgcrl/=", " aoeuidhtns-", " ;qjkxbmwvz"), {}, 0.01),
     Keyboard(("789", "456", "123", "0"), {}, 0.14, is_staggered=False),
 )
 _LINES = (
@@ -57,7 +61,9 @@ def steps(keyboard: Keyboard) -> dict[str, int]:
         for c, key in enumerate(row):
             for direction, (dr, dc) in enumerate(staggered if keyboard.is_staggered else square):
                 if 0 <= r + dr < len(keyboard.rows) and 0 <= c + dc < len(keyboard.rows[r + dr]):
-                    sides[key + keyboard.rows[r + dr][c + dc]] = direction
+                    other = keyboard.rows[r + dr][c + dc]
+                    if " " not in (key, other):
+                        sides[key + other] = direction
     return sides
 
 
@@ -103,7 +109,7 @@ def _lines() -> dict[str, tuple[str, ...]]:
 
 def walks(reading: Reading) -> Iterator[Found]:
     """Every walk of three keys and more, straight or turning."""
-    beside = [a + b in _any_sides() for a, b in pairwise(reading.low)]
+    beside = [a == b or a + b in _any_sides() for a, b in pairwise(reading.low)]
     if not any(a and b for a, b in pairwise(beside)):
         return
     text = reading.text[: len(reading.low)]
@@ -111,30 +117,37 @@ def walks(reading: Reading) -> Iterator[Found]:
         shifts = keyboard.shifts
         keys = "".join(shifts.get(c, c) for c in reading.low) if shifts else reading.low
         sides = steps(keyboard)
-        directions = [sides.get(a + b) for a, b in pairwise(keys)]
+        directions = [_STAYS if a == b else sides.get(a + b) for a, b in pairwise(keys)]
         shifted = [a != b for a, b in zip(text, keys, strict=True)]
         start = 0
         while start < len(directions):
             end = start
             while end < len(directions) and directions[end] is not None:
                 end += 1
-            for first in range(start, end - 1):
+            moves = any(step not in (None, _STAYS) for step in directions[start:end])
+            for first in range(start, end - 1) if moves else ():
                 yield from _walk(keyboard, keys, first, directions[first:end], shifted)
             start = end + 1
     yield from _along_lines(reading.low, text)
 
 
 def _walk(
-    keyboard: Keyboard, keys: str, first: int, directions: list[int | None], shifted: list[bool]
+    keyboard: Keyboard,
+    keys: str,
+    first: int,
+    directions: Sequence[int | str | None],
+    shifted: list[bool],
 ) -> Iterator[Found]:
-    which = _start_log10(keyboard, keys[first] in _CORNERS)
+    straight = _start_log10(keyboard, keys[first] in _CORNERS)
+    winding = straight + _WINDING
     fee = _ENDS - log10(WALK_SHARE * keyboard.share)
     for step in range(1, min(len(directions), _LONGEST)):
-        which += _STRAIGHT if directions[step] == directions[step - 1] else _TURN
+        same = directions[step] == directions[step - 1] != _STAYS
+        straight += _STRAIGHT if same else _TURN
+        winding += _ANY_WAY
         end = first + step + 2
-        if which > _WORTH * (end - first):
-            return
         shift = _shift_log10(shifted[first:end])
+        which = min(straight, winding)
         yield Found(first, end, Part.PATTERN, which, fee + shift, SegmentKind.KEYBOARD_WALK)
 
 

@@ -8,6 +8,7 @@ from math import comb, log10
 from newknot.core.strength.case_pattern import case_log10
 from newknot.core.strength.context import Context
 from newknot.core.strength.dictionaries import CONTEXT_SHARE, LONGEST, SHORTEST, dictionaries
+from newknot.core.strength.rarer_words import FEE_LOG10, rarer_words
 from newknot.core.strength.reading import SWAPS, Reading
 from newknot.core.strength.segments import Found, Part, SegmentKind
 
@@ -49,6 +50,7 @@ def words(reading: Reading, context: Context) -> Iterator[Found]:
                     turned = backwards[n - end : n - start]
                     if (turned in number_of or turned in own) and turned != key:
                         yield from _backwards(reading, start, end, turned, context)
+    yield from _rarer(reading, context)
     for start in edges:
         for end in edges:
             if SHORTEST <= end - start <= LONGEST:
@@ -64,15 +66,39 @@ def _edges(low: str) -> list[int]:
     return [0, *meet, len(low)]
 
 
-def _shaped(reading: Reading, start: int, end: int, key: str, context: Context) -> Iterator[Found]:
+def _rarer(reading: Reading, context: Context) -> Iterator[Found]:
+    """Words that are in none of the lists, and in the greater one."""
+    number_of, own = dictionaries().number, context.shapes
+    for start, end, in_list in rarer_words(reading.shaped):
+        key = reading.shaped[start:end]
+        guise = _guise(reading, start, end)
+        if guise is not None and key not in number_of and key not in own:
+            which, pattern = guise
+            which, pattern = which + in_list, pattern + FEE_LOG10
+            yield Found(start, end, Part.WORD, which, pattern, SegmentKind.RARE_WORD)
+
+
+def _guise(reading: Reading, start: int, end: int) -> tuple[float, float] | None:
+    """-log10 of the capitals and swapped letters among all such, and of their pattern; None where
+    hardly a letter is left.
+    """
     typed = reading.low[start:end]
     which, pattern = case_log10(reading.text, start, end)
     if not typed.isalpha():
         swapped = sum(c in SWAPS for c in typed)
         if end - start < _SHORTEST_CHANGED or 4 * swapped > 3 * (end - start):
-            return
+            return None
         which += log10(comb(end - start, swapped)) / 2
         pattern += SWAPPED_LOG10
+    return which, pattern
+
+
+def _shaped(reading: Reading, start: int, end: int, key: str, context: Context) -> Iterator[Found]:
+    guise = _guise(reading, start, end)
+    if guise is None:
+        return
+    which, pattern = guise
+    typed = reading.low[start:end]
     for kind, in_list, of_list, word in _entries(key, context):
         if _same_letters(typed, word):
             yield Found(start, end, Part.WORD, which + in_list, pattern + of_list, kind, word)

@@ -1,0 +1,80 @@
+"""Members of small classes in a row: numbers in words, days, elements, the spelling alphabet."""
+
+import re
+from collections.abc import Iterator
+from functools import cache
+from math import log10
+
+from newknot.core.shipped import shipped_lines
+from newknot.core.strength.case_pattern import case_log10
+from newknot.core.strength.reading import Reading, shape_of_letters
+from newknot.core.strength.segments import Found, Part, SegmentKind
+
+CLASSES_SHARE = 0.03
+"""Of words."""
+_LEAST = 2
+"""Members in a row; one alone is a word as any other."""
+_MEMBERS_MOST = 24
+_RUN = re.compile(r"[^\W_]{4,}(?:[-._, ][^\W_]{2,}){0,24}")
+_SEPARATORS = "-._, "
+_GOES_ON, _ENDS, _SEPARATED = log10(1 / 0.6), log10(1 / 0.4), log10(1 / 0.3)
+
+
+@cache
+def _classes() -> tuple[tuple[str, frozenset[str], int], ...]:
+    """Name, shapes of the members, and the longest of them."""
+    found = []
+    for line in shipped_lines("closed_classes.txt"):
+        name, members = line.split("\t")
+        shapes = frozenset(shape_of_letters(member) for member in members.split())
+        found.append((name, shapes, max(map(len, shapes))))
+    return tuple(found)
+
+
+@cache
+def _beginnings() -> dict[str, tuple[int, ...]]:
+    """First two letters -> the classes that have a member which begins so."""
+    found: dict[str, tuple[int, ...]] = {}
+    for at, (_, members, _) in enumerate(_classes()):
+        for beginning in {member[:2] for member in members}:
+            found[beginning] = (*found.get(beginning, ()), at)
+    return found
+
+
+def closed_classes(reading: Reading) -> Iterator[Found]:
+    """Two members and more of one class, touching or each with the same separator before it."""
+    low = reading.low
+    # Digits stand for themselves here (1st), not for letters.
+    shape = shape_of_letters(low)
+    for run in _RUN.finditer(shape):
+        for start in range(run.start(), run.end() - 3):
+            for at in _beginnings().get(shape[start : start + 2], ()):
+                yield from _in_a_row(reading, shape, start, run.end(), at)
+
+
+def _in_a_row(reading: Reading, shape: str, start: int, limit: int, at: int) -> Iterator[Found]:
+    name, members, longest = _classes()[at]
+    each, between = log10(len(members)), ""
+    which, count, end = log10(len(_classes())), 0, start
+    while count < _MEMBERS_MOST:
+        begin = end + (count > 0 and shape[end : end + 1] in _SEPARATORS and end < limit)
+        separator = shape[end:begin]
+        if count > 1 and separator != between:
+            return
+        stop = next(
+            (
+                begin + size
+                for size in range(min(longest, limit - begin), 1, -1)
+                if shape[begin : begin + size] in members
+            ),
+            None,
+        )
+        if stop is None:
+            return
+        between, end, count, which = separator, stop, count + 1, which + each
+        if count >= _LEAST:
+            in_case, pattern = case_log10(reading.text, start, end)
+            fee = _ENDS + _GOES_ON * (count - _LEAST) - log10(CLASSES_SHARE)
+            fee += (_SEPARATED if between else 0.0) + min(pattern + in_case, 1.5)
+            kind = SegmentKind.OF_A_CLASS
+            yield Found(start, end, Part.WORD, which, fee, kind, name)

@@ -1,0 +1,139 @@
+"""Shapes that numbers and codes are written in: number plates, octets, hours, squares of a board.
+
+One table: what is looked for, and what a text of the shape costs; each shape costs the same fee.
+"""
+
+import re
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from math import log10
+
+from newknot.core.strength.reading import Reading
+from newknot.core.strength.segments import Found, Part, SegmentKind
+
+SHAPES_SHARE = 0.03
+"""Of patterns."""
+_PLATES: tuple[str, ...] = (
+    *("LLDDLLL", "LLLDDD", "LLLDDDD", "DDDLLL", "LLDDDLL", "LLDDDD", "LDDDLLL", "LLDDDDD"),
+    *("DDDDLLL", "LLLDDL", "DLLLDDD", "LLDDLL", "DDLLLD", "LLLLDDD", "LDDDDD"),
+    *(
+        f"{district}-{letters}{'D' * size}"
+        for district in ("L", "LL", "LLL")
+        for letters in ("L", "LL")
+        for size in (2, 3, 4)
+    ),
+)
+"""Letters and digits in groups; a dash is always written, other groups may stand apart."""
+_MEMBERS = {"L": "[a-z]", "D": "[0-9]"}
+_LETTER_LOG10, _UPPER_LOG10, _GROUPED_LOG10 = log10(24), log10(2), log10(3)
+_OCTET_LOG10 = log10(256)
+_PRIVATE = ("192.168.", "10.0.", "172.16.", "127.0.0.")
+_OCTET = r"(?:25[0-5]|2[0-4]\d|1?\d?\d)"
+_ROMAN_YEAR_LOG10, _ROMAN_LOG10 = log10(200), log10(3999)
+
+
+@dataclass(frozen=True, slots=True)
+class Shape:
+    """name: in a sentence. costs: of a text that has the shape, log10 of how many have it."""
+
+    name: str
+    kind: SegmentKind
+    pattern: re.Pattern[str]
+    costs: Callable[[str], float]
+
+
+def _plate(group: str) -> str:
+    return group if group == "-" else f"{_MEMBERS[group[0]]}{{{len(group)}}}"
+
+
+def _of_plate(text: str) -> float:
+    letters = sum(c.isalpha() for c in text)
+    digits = sum(c.isdigit() for c in text)
+    grouped = _GROUPED_LOG10 if letters + digits < len(text) else 0.0
+    return digits + letters * _LETTER_LOG10 + grouped
+
+
+def _of_octets(text: str) -> float:
+    for known in _PRIVATE:
+        if text.startswith(known):
+            return log10(len(_PRIVATE)) + _OCTET_LOG10 * (4 - known.count("."))
+    return 0.5 + 4 * _OCTET_LOG10
+
+
+def _of_code(text: str) -> float:
+    letters = sum(c.isalpha() for c in text)
+    return letters * log10(26) + sum(c.isdigit() for c in text) + _GROUPED_LOG10
+
+
+def _of_roman(text: str) -> float:
+    values = {"i": 1, "v": 5, "x": 10, "l": 50, "c": 100, "d": 500, "m": 1000}
+    total = 0
+    for at, c in enumerate(text):
+        after = values[text[at + 1]] if at + 1 < len(text) else 0
+        total += -values[c] if values[c] < after else values[c]
+    return _ROMAN_YEAR_LOG10 if 1900 <= total <= 2039 else _ROMAN_LOG10
+
+
+def _shape(
+    name: str, pattern: str, costs: Callable[[str], float], kind: SegmentKind = SegmentKind.SHAPE
+) -> Shape:
+    return Shape(name, kind, re.compile(f"(?<![a-z0-9])(?=({pattern})(?![a-z0-9]))"), costs)
+
+
+SHAPES = (
+    _shape(
+        "a number plate",
+        "|".join(
+            "[- ]?".join(_plate(group) for group in re.findall("L+|D+|-", plate))
+            for plate in _PLATES
+        ),
+        _of_plate,
+        SegmentKind.PLATE,
+    ),
+    _shape(
+        "four octets",
+        rf"{_OCTET}(?:\.{_OCTET}){{3}}",
+        _of_octets,
+    ),
+    _shape(
+        "hexadecimal pairs",
+        r"[0-9a-f]{2}(?::[0-9a-f]{2}){2,}|[0-9a-f]{2}(?:-[0-9a-f]{2}){2,}",
+        lambda text: _OCTET_LOG10 * ((len(text) + 1) // 3) + 0.3,
+    ),
+    _shape("a time of day", r"(?:[01]?\d|2[0-3])[:.h][0-5]\d", lambda _: log10(1440)),
+    _shape("a time with seconds", r"(?:[01]?\d|2[0-3]):[0-5]\d:[0-5]\d", lambda _: log10(86_400)),
+    _shape(
+        "letters and digits in groups",
+        r"(?:[a-z]{2,5}|[0-9]{2,6})(?:-(?:[a-z]{1,5}|[0-9]{2,6})){1,4}(?<=[-0-9a-z][0-9a-z])",
+        _of_code,
+    ),
+    _shape("squares of a chess board", r"(?:[a-h][1-8]){3,}", lambda t: log10(64) * (len(t) // 2)),
+    _shape(
+        "a book's number",
+        r"97[89]-?(?:[0-9]-?){9}[0-9]",
+        lambda _: 9.0,
+    ),
+    Shape(
+        "a Roman number",
+        SegmentKind.SHAPE,
+        re.compile(
+            r"(?:(?<![a-z])(?=[mdclxvi]{4})|(?=[mdclxvi]{6}))"
+            r"(?=(m{0,3}(?:cm|cd|d?c{0,3})(?:xc|xl|l?x{0,3})(?:ix|iv|v?i{0,3})))"
+        ),
+        _of_roman,
+    ),
+)
+
+
+def shapes(reading: Reading) -> Iterator[Found]:
+    """Stretches of every shape, whole in one case."""
+    for shape in SHAPES:
+        for hit in shape.pattern.finditer(reading.low):
+            start, end = hit.span(1)
+            typed = reading.text[start:end]
+            letters = [c for c in typed if c.isalpha()]
+            if not (all(c.isupper() for c in letters) or all(c.islower() for c in letters)):
+                continue
+            fee = log10(len(SHAPES) / SHAPES_SHARE) + (_UPPER_LOG10 if letters else 0.0)
+            which = shape.costs(reading.low[start:end])
+            yield Found(start, end, Part.PATTERN, which, fee, shape.kind, shape.name)
