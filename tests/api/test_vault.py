@@ -32,6 +32,27 @@ def test_a_weak_vault_passphrase_is_refused_and_makes_no_file(closed: Api) -> No
     assert not closed.keeper.exists
 
 
+def test_a_passphrase_that_nothing_explains_is_taken_only_where_chance_drew_it(closed: Api) -> None:
+    odd = {"passphrase": "x7Kp2mQz"}
+    refused = closed.call("POST", "vault/create", odd)
+    assert refused.status_code == 422 and refused.json()["data"]["is_bound"] is True
+    assert not closed.keeper.path.exists()
+    made = closed.ok("POST", "vault/create", {**odd, "drawn": True})
+    closed.http.headers["knot-session"] = made["token"]
+    fresh = {"current": "x7Kp2mQz", "passphrase": "Rt9vK2wm"}
+    judged = closed.ok("POST", "vault/passphrase/judge", {"passphrase": "Rt9vK2wm"})
+    assert judged["rests_on_a_bound"] and judged["verdict"] == "refused"
+    assert closed.refused("PUT", "vault/passphrase", fresh) == "422 passphrase_too_weak"
+    closed.ok("PUT", "vault/passphrase", {**fresh, "drawn": True})
+    closed.passphrase = "Rt9vK2wm"
+    bundle, path = {"passphrase": "Vb3xQ8tn"}, "bundles/take-out"
+    assert closed.refused("POST", path, bundle, **closed.proof()) == "422 passphrase_too_weak"
+    assert closed.call("POST", path, {**bundle, "drawn": True}, **closed.proof()).is_success
+    # One that is there already opens its vault, whatever is asked of new ones.
+    closed.ok("POST", "vault/lock")
+    closed.ok("POST", "vault/unlock", {"passphrase": "Rt9vK2wm"})
+
+
 def test_measuring_needs_no_session_only_while_there_is_no_vault(closed: Api) -> None:
     body = {"secret": "dragonfly"}
     assert closed.ok("POST", "strength/measure", body)["falls_to"] == "at_form"

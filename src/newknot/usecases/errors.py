@@ -21,7 +21,9 @@ class TooManyGuesses(NewKnotError):
 
 
 class PassphraseTooWeak(NewKnotError):
-    """A vault passphrase within 10^10 guesses. data: guess_number_log10, reasons."""
+    """A vault passphrase within 10^10 guesses. data: guess_number_log10, reasons, is_bound (it is
+    beyond them only if nobody guesses how it was made).
+    """
 
 
 class PassphraseBreached(NewKnotError):

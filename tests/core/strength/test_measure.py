@@ -157,3 +157,26 @@ def test_ten_thousand_context_words_are_cut_and_it_is_said() -> None:
     assert measure("word9999", words).context_was_cut
     assert measure("word", ["x" * 201]).context_was_cut
     assert not measure("word9999", words[:64]).context_was_cut
+
+
+@pytest.mark.parametrize(
+    ("text", "reasons"),
+    [
+        ("tuesdayfriday", "days of the week"),
+        ("10.0.47.9", "four octets"),
+        ("101316192225", "counting by 3"),
+        ("cfiloru", "a sequence in steps of 3"),
+        ("23:47", "a time of day"),
+    ],
+)
+def test_what_is_known_is_named_in_plain_words(text: str, reasons: str) -> None:
+    assert measure(text).reasons == reasons
+
+
+def test_a_bound_is_what_a_text_is_worth_if_nobody_guesses_how_it_was_made() -> None:
+    odd, phrase, long = map(measure, ("x7Kp2mQz", "seven lamps over wet gravel", "x7Kp2mQz" * 3))
+    assert odd.is_bound and odd.least_log10 < 10 < odd.guess_number_log10
+    assert not phrase.is_bound and phrase.least_log10 == phrase.guess_number_log10 > 10
+    assert long.least_log10 <= long.guess_number_log10
+    drawn = measure("k3Vq9zTm1Lx7Rb2Hn5")
+    assert drawn.is_bound and 10 < drawn.least_log10 < drawn.guess_number_log10

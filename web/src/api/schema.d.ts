@@ -2795,9 +2795,15 @@ export interface components {
         };
         /**
          * BundleOut
-         * @description The passphrase that a bundle is to be sealed under, or the public key that it is for.
+         * @description The passphrase that a bundle is to be sealed under, or the public key that it is for. drawn:
+         *     the passphrase, by chance.
          */
         BundleOut: {
+            /**
+             * Drawn
+             * @default false
+             */
+            drawn: boolean;
             /**
              * Passphrase
              * Format: password
@@ -2842,7 +2848,7 @@ export interface components {
         };
         /**
          * ChangePassphraseIn
-         * @description The present passphrase, and the one that is to be.
+         * @description The present passphrase, and the one that is to be. drawn: by chance, here or by dice.
          */
         ChangePassphraseIn: {
             /**
@@ -2850,6 +2856,11 @@ export interface components {
              * Format: password
              */
             current: string;
+            /**
+             * Drawn
+             * @default false
+             */
+            drawn: boolean;
             /**
              * Passphrase
              * Format: password
@@ -3026,6 +3037,22 @@ export interface components {
             reason: string;
             /** Unique Count */
             unique_count: number | null;
+        };
+        /**
+         * CreateIn
+         * @description The passphrase of a new vault. drawn: by chance, here or by dice.
+         */
+        CreateIn: {
+            /**
+             * Drawn
+             * @default false
+             */
+            drawn: boolean;
+            /**
+             * Passphrase
+             * Format: password
+             */
+            passphrase: string;
         };
         /**
          * DiceIn
@@ -3511,9 +3538,14 @@ export interface components {
         };
         /**
          * JudgeIn
-         * @description A passphrase that is being chosen.
+         * @description A passphrase that is being chosen. drawn: by chance, here or by dice.
          */
         JudgeIn: {
+            /**
+             * Drawn
+             * @default false
+             */
+            drawn: boolean;
             /**
              * Passphrase
              * Format: password
@@ -3522,7 +3554,8 @@ export interface components {
         };
         /**
          * JudgementOut
-         * @description What is said of it while it is typed.
+         * @description What is said of it while it is typed. rests_on_a_bound: enough only if nobody guesses how it
+         *     was made.
          */
         JudgementOut: {
             measure: components["schemas"]["MeasureOut"];
@@ -3530,6 +3563,8 @@ export interface components {
             resembles_earlier: boolean;
             /** Resembles Logins */
             resembles_logins: string[];
+            /** Rests On A Bound */
+            rests_on_a_bound: boolean;
             verdict: components["schemas"]["Verdict"];
         };
         /**
@@ -3942,7 +3977,7 @@ export interface components {
          * @description A guess number with its reasons. breached: how often the corpus holds the text, in words;
          *     null where it does not, or where `corpus_used` is false. site_keeps: what the site does to the
          *     text that was measured, in words. is_bound: whether the number is the most that a chosen text
-         *     can be worth, if nobody guesses how it was made.
+         *     can be worth, if nobody guesses how it was made. least_log10: what it is worth if somebody does.
          */
         MeasureOut: {
             /** Advice */
@@ -3961,6 +3996,8 @@ export interface components {
             guess_number_log10: number;
             /** Is Bound */
             is_bound: boolean;
+            /** Least Log10 */
+            least_log10: number;
             /** Measured Characters */
             measured_characters: number;
             /** Order Log10 */
@@ -4363,6 +4400,11 @@ export interface components {
          * @description With the passphrase that the vault is to have from then on.
          */
         RecoverIn: {
+            /**
+             * Drawn
+             * @default false
+             */
+            drawn: boolean;
             /**
              * Passphrase
              * Format: password
@@ -8980,7 +9022,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PassphraseIn"];
+                "application/json": components["schemas"]["CreateIn"];
             };
         };
         responses: {

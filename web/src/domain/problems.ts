@@ -37,7 +37,9 @@ const SENTENCES: Record<string, (data: Data) => string> = {
   secret_breaks_policy: (d) => `The policy of ${String(d.policy)} forbids it: ${String(d.says)}.`,
   policy_invalid: (d) => `Site policy: ${String(d.field)} ${String(d.reason)}.`,
   passphrase_too_weak: (d) =>
-    `This passphrase falls within 10^${Number(d.guess_number_log10).toFixed(0)} guesses (${String(d.reasons)}). Choose one beyond 10^10.`,
+    d.is_bound
+      ? "Nothing explains this passphrase, but if somebody guesses how it was made it falls within 10^10 guesses. Say that chance drew it, or choose a longer one."
+      : `This passphrase falls within 10^${Number(d.guess_number_log10).toFixed(0)} guesses (${String(d.reasons)}). Choose one beyond 10^10.`,
   finding_unknown: () => "The last check has no such finding any more: check again.",
   passphrase_breached: () =>
     "This passphrase stands in the breach corpus: whoever holds such a list tries it first.",
@@ -157,4 +159,10 @@ export function sentence(problem: unknown): string {
   const { code, data } = problem as { code?: string; data?: Data };
   const say = SENTENCES[code ?? ""] ?? SENTENCES.unexpected;
   return say ? say(data ?? {}) : "";
+}
+
+/** Whether a passphrase was refused only because it may be guessed how it was made. */
+export function isOnlyABound(problem: unknown): boolean {
+  const { code, data } = (problem ?? {}) as { code?: string; data?: Data };
+  return code === "passphrase_too_weak" && Boolean(data?.is_bound);
 }

@@ -20,6 +20,8 @@ KINDS_PAID = 0.25
 
 VIEWED_ABOVE_LOG10, VIEWED_FROM = 6.0, 4
 """What takes less, or leaves fewer characters to chance, is explained as it stands."""
+LETTER_OF_A_WORD_LOG10 = 0.9
+"""By how letters follow in words, at the least."""
 VIEW_SAVES_LOG10, VIEW_LEAVES_MOST = 1.0, 0.25
 """By chance one of many views reads a little better: one that was made saves more than that, and
 leaves no more than this share of the text to random characters.
@@ -67,9 +69,22 @@ class Measure:
         return 2 * sum(by_chance) > total
 
     @property
+    def least_log10(self) -> float:
+        """The guess number if what nothing explains was made as a word is, of which the guesser
+        holds no list: each of its characters is worth no more than a word's letter.
+        """
+        effort = self.order_log10 + sum(
+            min(s.cost_log10, LETTER_OF_A_WORD_LOG10 * (s.end - s.start))
+            if s.kind in _BY_CHANCE
+            else s.cost_log10
+            for s in self.segments
+        )
+        return min(self.guess_number_log10, round(guesses_log10(effort), 3))
+
+    @property
     def reasons(self) -> str:
         """The segments' kinds in one phrase, in order: `name and year`."""
-        labels = list(dict.fromkeys(segment.kind.label for segment in self.segments))
+        labels = list(dict.fromkeys(segment.label for segment in self.segments))
         if not labels:
             return "nothing"
         *others, last = labels

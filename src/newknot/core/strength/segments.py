@@ -103,7 +103,8 @@ class Segment:
     """The stretch [start, end) of the measured text, its kind, and log10 of how many of that kind
     a guesser tries up to it.
 
-    taken_for: the dictionary's word, where it is one. It tells of the secret as the text does.
+    taken_for: the dictionary's word, where it is one (it tells of the secret as the text does), or
+    what it is, where its kind says no more than that it is something known.
     """
 
     start: int
@@ -111,3 +112,12 @@ class Segment:
     kind: SegmentKind
     cost_log10: float
     taken_for: str = ""
+
+    @property
+    def label(self) -> str:
+        """A plain noun phrase, for a sentence of reasons; nothing of the secret."""
+        says_itself = self.kind in _SAYS_ITSELF and self.taken_for
+        return self.taken_for if says_itself else self.kind.label
+
+
+_SAYS_ITSELF = frozenset((SegmentKind.SHAPE, SegmentKind.OF_A_CLASS, SegmentKind.SEQUENCE))

@@ -74,13 +74,14 @@ def take_out(
     parameters: KdfParameters,
     corpora: Sequence[CorpusLookup],
     now: datetime,
+    drawn: bool = False,
 ) -> bytes:
-    """The vault as a sealed bundle under a passphrase of its own.
+    """The vault as a sealed bundle under a passphrase of its own. drawn: it, by chance.
 
     Raises `PassphraseTooWeak`, `PassphraseBreached`.
     """
     measured = full_measure(passphrase, vault=vault, corpora=corpora, context=())
-    Judgement(measured).require_allowed()
+    Judgement(measured, drawn=drawn).require_allowed()
     text = write_content(read_contents(vault), vault_id=vault.vault_id.hex(), made_at=now)
     return seal_bundle(
         text, passphrase=passphrase, parameters=parameters, random_bytes=secrets.token_bytes

@@ -118,13 +118,13 @@ class Keeper:
         open_now = self._vault is not None and not self._locking
         return open_now and self.seconds_left() > 0
 
-    def create(self, passphrase: str) -> tuple[str, str]:
-        """A new vault, unlocked.
+    def create(self, passphrase: str, *, drawn: bool = False) -> tuple[str, str]:
+        """A new vault, unlocked. drawn: the passphrase, by chance.
 
         Raises `PassphraseTooWeak`, `PassphraseBreached`, `VaultExists`.
         """
         measured = full_measure(passphrase, vault=None, corpora=self.corpora, context=())
-        Judgement(measured).require_allowed()
+        Judgement(measured, drawn=drawn).require_allowed()
         vault = Vault.create(
             self.path,
             passphrase=passphrase,

@@ -19,7 +19,9 @@ OF_THE_KEY = (Label.KEPT_MEASURES, Label.PASSPHRASES, Label.RECOVERY)
 """What rests on the vault's key, and means nothing under another."""
 
 
-def recover(keeper: Keeper, sheets: Sequence[str], passphrase: str) -> tuple[str, str]:
+def recover(
+    keeper: Keeper, sheets: Sequence[str], passphrase: str, *, drawn: bool
+) -> tuple[str, str]:
     """The vault opened by its recovery sheets and put under a new passphrase.
 
     Raises `ShareWrong`, `SheetsVoid`, `TooManyGuesses`, what a new passphrase is refused for
@@ -41,7 +43,7 @@ def recover(keeper: Keeper, sheets: Sequence[str], passphrase: str) -> tuple[str
             raise SheetsVoid() from None
         keeper.brake.right()
         try:
-            _changed(keeper, vault, passphrase)
+            _changed(keeper, vault, passphrase, drawn=drawn)
         except BaseException:
             keeper.likeness.clear()
             vault.close()
@@ -49,7 +51,9 @@ def recover(keeper: Keeper, sheets: Sequence[str], passphrase: str) -> tuple[str
         return keeper.take(vault)
 
 
-def change_passphrase(keeper: Keeper, session: Session, current: str, passphrase: str) -> None:
+def change_passphrase(
+    keeper: Keeper, session: Session, current: str, passphrase: str, *, drawn: bool
+) -> None:
     """The vault key sealed under a new passphrase; all other sessions end.
 
     Raises `WrongPassphrase`, `TooManyGuesses`, `PassphraseTooWeak`, `PassphraseBreached`,
@@ -57,11 +61,11 @@ def change_passphrase(keeper: Keeper, session: Session, current: str, passphrase
     """
     with keeper.one_guess(), keeper.at_work() as vault:
         keeper.prove_within(current)
-        _changed(keeper, vault, passphrase)
+        _changed(keeper, vault, passphrase, drawn=drawn)
         keeper.sessions.keep_only(session)
 
 
-def new_key(keeper: Keeper, current: str, passphrase: str) -> tuple[str, str]:
+def new_key(keeper: Keeper, current: str, passphrase: str, *, drawn: bool) -> tuple[str, str]:
     """The whole vault sealed anew under a new key and passphrase, after a backup of it as it was.
     No former key, sheet or passphrase opens the file any more; a new session begins.
 
@@ -71,7 +75,11 @@ def new_key(keeper: Keeper, current: str, passphrase: str) -> tuple[str, str]:
     with keeper.one_guess(), keeper.at_work() as vault:
         keeper.prove_within(current)
         judge(
-            passphrase, vault=vault, corpora=keeper.corpora, likeness=keeper.likeness
+            passphrase,
+            vault=vault,
+            corpora=keeper.corpora,
+            likeness=keeper.likeness,
+            drawn=drawn,
         ).require_allowed()
         make_backup(vault, keeper.folder_of(vault), now=keeper.clock.now())
     building = keeper.path.with_name(keeper.path.name + ".new-key")
@@ -88,7 +96,7 @@ def new_key(keeper: Keeper, current: str, passphrase: str) -> tuple[str, str]:
     return keeper.unlock(passphrase)
 
 
-def _changed(keeper: Keeper, vault: Vault, passphrase: str) -> None:
+def _changed(keeper: Keeper, vault: Vault, passphrase: str, *, drawn: bool) -> None:
     vault_passphrase.change_passphrase(
         vault,
         passphrase,
@@ -96,4 +104,5 @@ def _changed(keeper: Keeper, vault: Vault, passphrase: str) -> None:
         likeness=keeper.likeness,
         parameters=keeper.parameters,
         now=keeper.clock.now(),
+        drawn=drawn,
     )

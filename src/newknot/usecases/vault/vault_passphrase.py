@@ -37,19 +37,31 @@ class Verdict(StrEnum):
 @dataclass(frozen=True, slots=True)
 class Judgement:
     """The measure of a passphrase, and what it resembles: titles of logins, and whether one of
-    the vault's own passphrases, present or earlier.
+    the vault's own passphrases, present or earlier. drawn: by chance, here or by dice.
     """
 
     measured: FullMeasure
     resembles_logins: tuple[str, ...] = ()
     resembles_earlier: bool = False
+    drawn: bool = False
+
+    @property
+    def rests_on_a_bound(self) -> bool:
+        """Whether it is enough only if nobody guesses how it was made."""
+        found = self.measured.measure
+        enough = found.guess_number_log10 >= REFUSED_BELOW_LOG10
+        guessed = found.is_bound and found.least_log10 < REFUSED_BELOW_LOG10
+        return enough and guessed and not self.drawn
 
     @property
     def verdict(self) -> Verdict:
-        """Refused where breached, within 10^10 guesses, or like one in use; warned to 10^14."""
+        """Refused where breached, within 10^10 guesses, or that only if nobody guesses how it was
+        made, or like one in use; warned to 10^14.
+        """
         guesses = self.measured.measure.guess_number_log10
         alike = self.resembles_logins or self.resembles_earlier
-        if alike or self.measured.breached_count or guesses < REFUSED_BELOW_LOG10:
+        weak = guesses < REFUSED_BELOW_LOG10 or self.rests_on_a_bound
+        if alike or self.measured.breached_count or weak:
             return Verdict.REFUSED
         return Verdict.WARNED if guesses < WARNED_BELOW_LOG10 else Verdict.GOOD
 
@@ -58,9 +70,11 @@ class Judgement:
         found = self.measured.measure
         if self.measured.breached_count:
             raise PassphraseBreached()
-        if found.guess_number_log10 < REFUSED_BELOW_LOG10:
+        if found.guess_number_log10 < REFUSED_BELOW_LOG10 or self.rests_on_a_bound:
             raise PassphraseTooWeak(
-                guess_number_log10=found.guess_number_log10, reasons=found.reasons
+                guess_number_log10=found.guess_number_log10,
+                reasons=found.reasons,
+                is_bound=self.rests_on_a_bound,
             )
         if self.resembles_logins or self.resembles_earlier:
             raise PassphraseResembles(
@@ -143,13 +157,18 @@ def passphrase_likeness(
 
 
 def judge(
-    text: str, *, vault: Vault, corpora: Sequence[CorpusLookup], likeness: Likeness
+    text: str,
+    *,
+    vault: Vault,
+    corpora: Sequence[CorpusLookup],
+    likeness: Likeness,
+    drawn: bool,
 ) -> Judgement:
     """What is to be said of a passphrase for this vault."""
     measured = full_measure(text, vault=vault, corpora=corpora, context=())
     alike = likeness.alike(vault, text) if text else set()
     titles = tuple(sorted(title for title in alike if title is not None))
-    return Judgement(measured, titles, None in alike)
+    return Judgement(measured, titles, None in alike, drawn)
 
 
 def change_passphrase(
@@ -160,12 +179,15 @@ def change_passphrase(
     likeness: Likeness,
     parameters: KdfParameters,
     now: datetime,
+    drawn: bool,
 ) -> None:
     """Seals the vault key under a new passphrase; the former one opens this file no more.
 
     Raises `PassphraseBreached`, `PassphraseTooWeak`, `PassphraseResembles`.
     """
-    judge(passphrase, vault=vault, corpora=corpora, likeness=likeness).require_allowed()
+    judge(
+        passphrase, vault=vault, corpora=corpora, likeness=likeness, drawn=drawn
+    ).require_allowed()
     with vault.new_passphrase(passphrase, parameters=parameters) as tx:
         fresh = KnownPassphrase(now, frozenset(_prints(vault, passphrase)))
         put_passphrases(tx, vault, [*get_passphrases(vault), fresh])

@@ -3,6 +3,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { queries } from "../../api/queries";
 import { answer, client, exportContent } from "../../api/client";
+import { isOnlyABound } from "../../domain/problems";
+import { ByChance } from "../../shared/ByChance";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretInput } from "../../shared/SecretInput";
 import { saveAs } from "../../shared/saveAs";
@@ -32,6 +34,7 @@ export function TakeOut() {
   const passphrase = useRef<HTMLInputElement>(null);
   const again = useRef<HTMLInputElement>(null);
   const [forKey, setForKey] = useState(false);
+  const [byChance, setByChance] = useState(false);
   const [recipient, setRecipient] = useState("");
   const [differ, setDiffer] = useState(false);
   const { data: losses } = useQuery(queries.losses());
@@ -43,7 +46,7 @@ export function TakeOut() {
     if (!same) return;
     void run(async () => {
       const day = new Date().toISOString().slice(0, 10);
-      const body = forKey ? { recipient } : { passphrase: text };
+      const body = forKey ? { recipient } : { passphrase: text, drawn: byChance };
       saveAs(await exportContent("bundles/take-out", body), `newknot-${day}.jwe`);
       for (const field of [passphrase.current, again.current]) if (field) field.value = "";
     });
@@ -103,6 +106,9 @@ export function TakeOut() {
                 name="bundle-passphrase"
               />
               <SecretInput ref={again} label="The same again" name="bundle-passphrase-again" />
+              {(byChance || isOnlyABound(problem)) && (
+                <ByChance checked={byChance} onChange={setByChance} />
+              )}
             </>
           )}
           {differ && (

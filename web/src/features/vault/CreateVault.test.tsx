@@ -56,3 +56,37 @@ test("what is no copy is said", async () => {
   expect((await screen.findByRole("alert")).textContent).toContain("neither a backup");
   expect(onPlaced).not.toHaveBeenCalled();
 });
+
+test("what nothing explains is taken where chance drew it", async () => {
+  const measure = {
+    guess_number_log10: 12,
+    least_log10: 7,
+    is_bound: true,
+    order_log10: 0,
+    reasons: "unpatterned characters",
+    falls_to: null,
+    falls: [],
+    segments: [],
+    measured_characters: 8,
+    context_was_cut: false,
+    corpus_used: false,
+    breached: null,
+    advice: [],
+    site_keeps: "",
+  } satisfies Schema["MeasureOut"];
+  const { calls, onEntered } = shown(NEW, {
+    "POST /strength/measure": measure,
+    "POST /vault/create": { token: "half", is_older_copy: false, damaged_count: 0 },
+  });
+  for (const name of [/^Vault passphrase/, /^The same again/])
+    fireEvent.change(screen.getByLabelText(name), { target: { value: "x7Kp2mQz" } });
+  const tick = await screen.findByRole("checkbox", { name: /chance drew it/ });
+  const make = screen.getByRole("button", { name: "Make the vault" });
+  expect(make).toHaveProperty("disabled", true);
+  fireEvent.click(tick);
+  expect(make).toHaveProperty("disabled", false);
+  fireEvent.click(make);
+  await waitFor(() => expect(onEntered).toHaveBeenCalledWith("half"));
+  const sent = calls.find((call) => call.path === "/vault/create");
+  expect(sent?.body).toEqual({ passphrase: "x7Kp2mQz", drawn: true });
+});

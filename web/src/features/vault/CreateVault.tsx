@@ -2,6 +2,8 @@ import { useMutation } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useEffect, useEffectEvent, useRef, useState, type FormEvent } from "react";
 import { answer, client, type Schema } from "../../api/client";
+import { restsOnABound } from "../../domain/passphrase";
+import { ByChance } from "../../shared/ByChance";
 import { KnotMark } from "../../shared/icons";
 import { MeasureReport } from "../../shared/MeasureReport";
 import { usePaperSheet } from "../../shared/PaperSheet";
@@ -24,6 +26,8 @@ export function CreateVault({ state, onEntered, onPlaced }: Props) {
   const first = useRef<HTMLInputElement>(null);
   const again = useRef<HTMLInputElement>(null);
   const [differ, setDiffer] = useState(false);
+  const [offered, setOffered] = useState(false);
+  const [byChance, setByChance] = useState(false);
   const [words, setWords] = useState<Schema["PassphraseOut"] | null>(null);
   const [shown, setShown] = useState<string | null>(null);
   const showing = useRef(false);
@@ -33,6 +37,7 @@ export function CreateVault({ state, onEntered, onPlaced }: Props) {
   const measureNow = async () => {
     const secret = first.current?.value ?? "";
     setShown(showing.current ? secret : null);
+    setOffered(secret === words?.words.join(" "));
     await measureText(secret);
   };
 
@@ -49,7 +54,11 @@ export function CreateVault({ state, onEntered, onPlaced }: Props) {
 
   const create = useMutation({
     mutationFn: () =>
-      answer(client.POST("/vault/create", { body: { passphrase: first.current?.value ?? "" } })),
+      answer(
+        client.POST("/vault/create", {
+          body: { passphrase: first.current?.value ?? "", drawn: offered || byChance },
+        }),
+      ),
     onSuccess: ({ token }) => {
       for (const field of [first.current, again.current]) if (field) field.value = "";
       onEntered(token);
@@ -63,6 +72,7 @@ export function CreateVault({ state, onEntered, onPlaced }: Props) {
   };
 
   const guesses = measure?.guess_number_log10 ?? null;
+  const bound = !offered && guesses !== null && restsOnABound(measure, ENOUGH);
   return (
     <main className="entrance create-vault-entrance">
       <div className="brand">
@@ -100,6 +110,7 @@ export function CreateVault({ state, onEntered, onPlaced }: Props) {
               <b>Too weak to guard a vault: 10¹⁰ is the least.</b>
             </p>
           )}
+          {bound && <ByChance checked={byChance} onChange={setByChance} />}
           {guesses !== null && guesses >= ENOUGH && guesses < AMPLE && (
             <p className="small">
               <b>Thin: a thief with the file and fast hardware could reach it.</b>
@@ -118,7 +129,12 @@ export function CreateVault({ state, onEntered, onPlaced }: Props) {
             type="primary"
             htmlType="submit"
             loading={create.isPending}
-            disabled={guesses === null || guesses < ENOUGH || Boolean(measure?.breached)}
+            disabled={
+              guesses === null ||
+              guesses < ENOUGH ||
+              (bound && !byChance) ||
+              Boolean(measure?.breached)
+            }
           >
             Make the vault
           </Button>

@@ -5,7 +5,8 @@ import { Link } from "react-router";
 import { answer, client, sessionToken, staysOpen, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { count, day } from "../../domain/moments";
-import { judgementOf } from "../../domain/passphrase";
+import { isRefusedForItsBoundAlone, judgementOf } from "../../domain/passphrase";
+import { ByChance } from "../../shared/ByChance";
 import { MeasureReport } from "../../shared/MeasureReport";
 import { usePaperSheet } from "../../shared/PaperSheet";
 import { ProblemNote } from "../../shared/ProblemNote";
@@ -26,6 +27,8 @@ export default function PassphrasePage() {
   const [busy, setBusy] = useState(false);
   const [done, setDone] = useState<"passphrase" | "key" | null>(null);
   const [newKey, setNewKey] = useState(false);
+  const [byChance, setByChance] = useState(false);
+  const offered = useRef<string | null>(null);
   const asked = useRef(0);
   const { sheet, print } = usePaperSheet();
 
@@ -36,13 +39,15 @@ export default function PassphrasePage() {
     const mine = ++asked.current;
     if (!passphrase) return setJudged(null);
     try {
-      const found = await answer(client.POST("/vault/passphrase/judge", { body: { passphrase } }));
+      const body = { passphrase, drawn: passphrase === offered.current };
+      const found = await answer(client.POST("/vault/passphrase/judge", { body }));
       if (mine === asked.current) setJudged(found);
     } catch (error) {
       setProblem(error);
     }
   };
   const use = (text: string) => {
+    offered.current = text;
     if (fresh.current) fresh.current.value = text;
     if (again.current) again.current.value = "";
     void typed();
@@ -57,7 +62,8 @@ export default function PassphrasePage() {
     setBusy(true);
     setProblem(null);
     try {
-      const body = { current: current.current?.value ?? "", passphrase };
+      const drawn = byChance || passphrase === offered.current;
+      const body = { current: current.current?.value ?? "", passphrase, drawn };
       if (newKey) {
         await staysOpen(async () => {
           const { token } = await answer(client.POST("/vault/new-key", { body }));
@@ -74,6 +80,7 @@ export default function PassphrasePage() {
   };
 
   const known = facts.data;
+  const allowed = judged !== null && byChance && isRefusedForItsBoundAlone(judged);
   return (
     <main className="page at-most-1180">
       <header className="below-14">
@@ -116,6 +123,7 @@ export default function PassphrasePage() {
           <p className="small" aria-live="polite">
             {judged && judgementOf(judged).map((line) => <b key={line}>{line} </b>)}
           </p>
+          {judged?.rests_on_a_bound && <ByChance checked={byChance} onChange={setByChance} />}
           <MeasureReport
             found={judged?.measure ?? null}
             secret={shown}
@@ -137,7 +145,7 @@ export default function PassphrasePage() {
               type="primary"
               htmlType="submit"
               loading={busy}
-              disabled={!judged || judged.verdict === "refused"}
+              disabled={!judged || (judged.verdict === "refused" && !allowed)}
             >
               Change the passphrase
             </Button>
@@ -148,7 +156,7 @@ export default function PassphrasePage() {
           <p className="small quiet">
             The sheet shows the passphrase and lines to write on, and not what it opens. The browser
             prints it; nothing is written to a file here. It is stored nowhere: whoever forgets it
-            loses the vault.
+            needs a recovery sheet.
           </p>
         </form>
         <PassphraseOffer onUse={use} />

@@ -2,6 +2,8 @@ import { useMutation } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useRef, useState, type FormEvent } from "react";
 import { answer, client } from "../../api/client";
+import { isOnlyABound } from "../../domain/problems";
+import { ByChance } from "../../shared/ByChance";
 import { KnotMark } from "../../shared/icons";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretInput } from "../../shared/SecretInput";
@@ -12,11 +14,13 @@ export function RecoverVault(props: { onEntered: (token: string) => void; onLeav
   const sheets = useRef<string[]>([]);
   const [enough, setEnough] = useState(false);
   const [differ, setDiffer] = useState(false);
+  const [byChance, setByChance] = useState(false);
   const fresh = useRef<HTMLInputElement>(null);
   const again = useRef<HTMLInputElement>(null);
   const recover = useMutation({
     mutationFn: () => {
-      const body = { sheets: sheets.current, passphrase: fresh.current?.value ?? "" };
+      const passphrase = fresh.current?.value ?? "";
+      const body = { sheets: sheets.current, passphrase, drawn: byChance };
       return answer(client.POST("/vault/recover", { body }));
     },
     onSuccess: ({ token }) => props.onEntered(token),
@@ -51,6 +55,9 @@ export function RecoverVault(props: { onEntered: (token: string) => void; onLeav
           </p>
         )}
         <ProblemNote problem={recover.error} />
+        {(byChance || isOnlyABound(recover.error)) && (
+          <ByChance checked={byChance} onChange={setByChance} />
+        )}
         <div className="row">
           <Button type="primary" htmlType="submit" disabled={!enough} loading={recover.isPending}>
             Open it with the sheets

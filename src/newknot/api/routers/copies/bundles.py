@@ -37,6 +37,7 @@ def take_out(body: BundleOut, work: WorkDep) -> Response:
     file = use.take_out(
         work.vault,
         passphrase=body.passphrase.get_secret_value(),
+        drawn=body.drawn,
         parameters=work.keeper.parameters,
         corpora=work.keeper.corpora,
         now=work.now,

@@ -86,7 +86,9 @@ async def read_picture(request: Request) -> PictureTexts:
 @router.post("/vault/recover")
 def recover(body: RecoverIn, request: Request, response: Response, keeper: KeeperDep) -> SessionOut:
     """The vault opened by its sheets and put under a new passphrase; wrong ones are slowed."""
-    halves = new_keys.recover(keeper, body.texts(), body.passphrase.get_secret_value())
+    halves = new_keys.recover(
+        keeper, body.texts(), body.passphrase.get_secret_value(), drawn=body.drawn
+    )
     return begun(halves, request, response, keeper)
 
 

@@ -17,6 +17,7 @@ from newknot.api.schemas.drawing.draws import PassphraseOut
 from newknot.api.schemas.vault.vault import (
     ClockLeapOut,
     CopyBesideOut,
+    CreateIn,
     OpenSession,
     PassphraseIn,
     PlaceBesideIn,
@@ -92,10 +93,10 @@ def offered_words(keeper: KeeperDep, count: int = 6) -> PassphraseOut:
 
 @router.post("/create", status_code=201)
 def create_vault(
-    body: PassphraseIn, request: Request, response: Response, keeper: KeeperDep
+    body: CreateIn, request: Request, response: Response, keeper: KeeperDep
 ) -> SessionOut:
     """A new vault, unlocked."""
-    halves = keeper.create(body.passphrase.get_secret_value())
+    halves = keeper.create(body.passphrase.get_secret_value(), drawn=body.drawn)
     return begun(halves, request, response, keeper)
 
 
@@ -196,6 +197,7 @@ def judge_passphrase(body: JudgeIn, work: WorkDep) -> JudgementOut:
         vault=work.vault,
         corpora=work.keeper.corpora,
         likeness=work.keeper.likeness,
+        drawn=body.drawn,
     )
     return JudgementOut.of(judged, own_budgets(work.vault))
 
@@ -204,7 +206,11 @@ def judge_passphrase(body: JudgeIn, work: WorkDep) -> JudgementOut:
 def change_passphrase(body: ChangePassphraseIn, session: SessionDep, keeper: KeeperDep) -> None:
     """The vault under a new passphrase, whole or not at all; the present one is asked first."""
     new_keys.change_passphrase(
-        keeper, session, body.current.get_secret_value(), body.passphrase.get_secret_value()
+        keeper,
+        session,
+        body.current.get_secret_value(),
+        body.passphrase.get_secret_value(),
+        drawn=body.drawn,
     )
 
 
@@ -218,7 +224,10 @@ def new_key(
 ) -> SessionOut:
     """The vault sealed anew under a new key and passphrase; all other sessions end."""
     halves = new_keys.new_key(
-        keeper, body.current.get_secret_value(), body.passphrase.get_secret_value()
+        keeper,
+        body.current.get_secret_value(),
+        body.passphrase.get_secret_value(),
+        drawn=body.drawn,
     )
     return begun(halves, request, response, keeper)
 

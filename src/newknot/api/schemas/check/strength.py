@@ -59,11 +59,12 @@ class MeasureOut(Shape):
     """A guess number with its reasons. breached: how often the corpus holds the text, in words;
     null where it does not, or where `corpus_used` is false. site_keeps: what the site does to the
     text that was measured, in words. is_bound: whether the number is the most that a chosen text
-    can be worth, if nobody guesses how it was made.
+    can be worth, if nobody guesses how it was made. least_log10: what it is worth if somebody does.
     """
 
     guess_number_log10: float
     is_bound: bool
+    least_log10: float
     order_log10: float
     reasons: str
     falls_to: str | None
@@ -86,6 +87,7 @@ class MeasureOut(Shape):
         return MeasureOut(
             guess_number_log10=measured.guess_number_log10,
             is_bound=measured.is_bound,
+            least_log10=measured.least_log10,
             order_log10=round(measured.order_log10, 2),
             reasons=measured.reasons,
             falls_to=fallen.code if fallen is not None else None,
@@ -98,7 +100,7 @@ class MeasureOut(Shape):
                     start=s.start,
                     end=s.end,
                     kind=s.kind.value,
-                    label=s.kind.label,
+                    label=s.label,
                     cost_log10=round(s.cost_log10, 2),
                     one_in=one_in(s.cost_log10),
                 )
@@ -157,16 +159,20 @@ class OwnDetailsOut(Shape):
 
 
 class JudgeIn(Shape):
-    """A passphrase that is being chosen."""
+    """A passphrase that is being chosen. drawn: by chance, here or by dice."""
 
     passphrase: SecretStr
+    drawn: bool = False
 
 
 class JudgementOut(Shape):
-    """What is said of it while it is typed."""
+    """What is said of it while it is typed. rests_on_a_bound: enough only if nobody guesses how it
+    was made.
+    """
 
     measure: MeasureOut
     verdict: Verdict
+    rests_on_a_bound: bool
     resembles_logins: list[str]
     resembles_earlier: bool
 
@@ -176,6 +182,7 @@ class JudgementOut(Shape):
         return JudgementOut(
             measure=MeasureOut.of(judged.measured, budgets),
             verdict=judged.verdict,
+            rests_on_a_bound=judged.rests_on_a_bound,
             resembles_logins=list(judged.resembles_logins),
             resembles_earlier=judged.resembles_earlier,
         )
@@ -190,7 +197,8 @@ class PassphraseFacts(Shape):
 
 
 class ChangePassphraseIn(Shape):
-    """The present passphrase, and the one that is to be."""
+    """The present passphrase, and the one that is to be. drawn: by chance, here or by dice."""
 
     current: SecretStr
     passphrase: SecretStr
+    drawn: bool = False

@@ -8,9 +8,12 @@ from newknot.api.schemas.base import Shape
 
 
 class BundleOut(Shape):
-    """The passphrase that a bundle is to be sealed under, or the public key that it is for."""
+    """The passphrase that a bundle is to be sealed under, or the public key that it is for. drawn:
+    the passphrase, by chance.
+    """
 
     passphrase: SecretStr = SecretStr("")
+    drawn: bool = False
     recipient: str | None = None
 
 

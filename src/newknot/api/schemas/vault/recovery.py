@@ -53,6 +53,7 @@ class RecoverIn(SheetsIn):
     """With the passphrase that the vault is to have from then on."""
 
     passphrase: SecretStr
+    drawn: bool = False
 
 
 class LookedAtOut(Shape):

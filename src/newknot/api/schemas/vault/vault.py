@@ -48,6 +48,12 @@ class PassphraseIn(Shape):
     passphrase: SecretStr
 
 
+class CreateIn(PassphraseIn):
+    """The passphrase of a new vault. drawn: by chance, here or by dice."""
+
+    drawn: bool = False
+
+
 class SessionOut(Shape):
     """token: the header half of the session, given once."""
 

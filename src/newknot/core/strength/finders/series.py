@@ -109,13 +109,15 @@ def _counted(low: str, start: int, limit: int) -> Iterator[Found]:
             if terms >= _SHORTEST and at - start >= _COUNTED_LEAST:
                 which = log10(10 * (int(first) + 1)) + log10(4 * abs(step))
                 fee = length_log10(terms) - log10(COUNTING_SHARE)
-                yield Found(start, at, Part.PATTERN, which, fee, SegmentKind.SEQUENCE)
+                says = f"counting by {step}"
+                yield Found(start, at, Part.PATTERN, which, fee, SegmentKind.SEQUENCE, says)
 
 
 def _sequence(low: str, start: int, end: int, step: int) -> Found:
     which = _start_log10(low[start]) + _step_log10(step)
     fee = length_log10(end - start) - log10(SEQUENCE_SHARE)
-    return Found(start, end, Part.PATTERN, which, fee, SegmentKind.SEQUENCE)
+    says = "" if abs(step) == 1 else f"a sequence in steps of {step}"
+    return Found(start, end, Part.PATTERN, which, fee, SegmentKind.SEQUENCE, says)
 
 
 def _step(before: str, after: str) -> int:
