@@ -39,6 +39,9 @@ def typed(text: str, by: int) -> str:
         ("l.a.n.t.e.r.n", "with . between"),
         ("k-e-t-t-l-e-4", "with - between"),
         ("r o p e w a l k", "with a blank between"),
+        (base64.b64encode(b"74drahcro").decode(), "written backwards, in base 64"),
+        (b"bepuneq47".hex(), "shifted by 13 in the alphabet, in hexadecimal"),
+        ("s.h.u.a.l.y.u", "shifted by 7 in the alphabet, with . between"),
     ],
 )
 def test_each_view_is_undone_and_said(text: str, says: str) -> None:
@@ -80,7 +83,7 @@ def test_a_slip_before_digits_is_found(text: str) -> None:
 )
 def test_numbers_that_count_by_a_step_are_a_sequence(text: str) -> None:
     found = measure(text)
-    assert "sequence" in found.reasons and found.guess_number_log10 < 9
+    assert "counting by" in found.reasons and found.guess_number_log10 < 9
 
 
 @pytest.mark.parametrize(

@@ -79,10 +79,14 @@ class _Way:
     cost_log10: float
     undo: Callable[[str], str | None]
     place: Callable[[int, int, int], tuple[int, int]]
+    is_sure: bool = False
+    """Hardly a text is of this form by chance: what comes out may have been changed before."""
 
 
-def views_of(text: str) -> list[View]:
-    """The views of a text that read like words where it does not itself, the best first."""
+def views_of(text: str, *, depth: int = 2) -> list[View]:
+    """The views of a text that read like words where it does not itself, the best first. depth: how
+    many changes one upon the other are looked for.
+    """
     if not SHORTEST <= len(text) <= LONGEST:
         return []
     own, own_held = _letter_cost(text), _word_letters(text)
@@ -97,6 +101,12 @@ def views_of(text: str) -> list[View]:
         if held > own_held or (cost < own - _BETTER and cost < _LIKE_WORDS):
             view = View(way.says, way.cost_log10, undone, way.place)
             found.append((cost - held / len(undone), at, view))
+        if way.is_sure and depth > 1:
+            for inner in views_of(undone, depth=depth - 1)[:1]:
+                both = f"{inner.says}, {way.says}"
+                total = way.cost_log10 + inner.cost_log10
+                view = View(both, total, inner.text, _whole)
+                found.append((_letter_cost(inner.text), at, view))
     return [view for _, _, view in sorted(found, key=lambda one: one[:2])[:MEASURED_MOST]]
 
 
@@ -162,9 +172,9 @@ def _ways() -> tuple[_Way, ...]:
         _Way("with a German keyboard set", 1.6, keys("yz", "zy"), _same),
         _Way("with a French keyboard set", 1.6, keys("qwazm,;", "azqw;m,"), _same),
         _Way("with its alphabet reversed", 1.7, keys(_ALPHABET, _ALPHABET[::-1]), _same),
-        _Way("each character twice", 1.1, _single, _times(2)),
-        _Way("in hexadecimal", 1.5, _from_hexadecimal, _times(2)),
-        _Way("in base 64", 1.5, _from_base64, _whole),
+        _Way("each character twice", 1.1, _single, _times(2), is_sure=True),
+        _Way("in hexadecimal", 1.5, _from_hexadecimal, _times(2), is_sure=True),
+        _Way("in base 64", 1.5, _from_base64, _whole, is_sure=True),
         _Way("two texts woven into one", 1.7, _unwoven, _whole),
         _Way("with its halves exchanged", 1.5, _halves_back, _whole),
     )
@@ -205,7 +215,7 @@ def _put_in(text: str) -> Iterator[_Way]:
         if count >= _BETWEEN_LEAST and not c.isalnum() and _BETWEEN.search(text.replace(c, "\0")):
             says = "with a blank between" if c == " " else f"with {c} between"
             cost = BETWEEN_LOG10 + symbol_log10(c)
-            yield _Way(says, cost, _always(text.replace(c, "")), _whole)
+            yield _Way(says, cost, _always(text.replace(c, "")), _whole, is_sure=True)
 
 
 def _always(text: str) -> Callable[[str], str | None]:
