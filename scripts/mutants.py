@@ -61,17 +61,29 @@ class Mutant:
 
 def places(path: Path) -> list[tuple[Path, int, int]]:
     """Every mutant of a module as (module, place among its nodes, which change there)."""
-    nodes = [node for node in ast.walk(ast.parse(path.read_text("utf-8"))) if _changes(node)]
+    nodes = _nodes(ast.parse(path.read_text("utf-8")))
     return [(path, at, which) for at, node in enumerate(nodes) for which in range(_count(node))]
 
 
 def made(path: Path, at: int, which: int) -> Mutant:
     """The mutant of a place."""
     tree = ast.parse(path.read_text("utf-8"))
-    node = [one for one in ast.walk(tree) if _changes(one)][at]
+    node = _nodes(tree)[at]
     line, what = getattr(node, "lineno", 0), _changes(node)[which]
     _apply(node, what)
     return Mutant(path, line, what, ast.unparse(ast.fix_missing_locations(tree)))
+
+
+def _nodes(tree: ast.AST) -> list[ast.AST]:
+    """What can be changed; not how a record is made (frozen, with slots), which nobody sees."""
+    unseen = {
+        inner
+        for node in ast.walk(tree)
+        if isinstance(node, ast.ClassDef)
+        for decorator in node.decorator_list
+        for inner in ast.walk(decorator)
+    }
+    return [node for node in ast.walk(tree) if node not in unseen and _changes(node)]
 
 
 def _count(node: ast.AST) -> int:

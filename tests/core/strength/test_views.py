@@ -39,7 +39,7 @@ def typed(text: str, by: int) -> str:
         ("l.a.n.t.e.r.n", "with . between"),
         ("k-e-t-t-l-e-4", "with - between"),
         ("r o p e w a l k", "with a blank between"),
-        (base64.b64encode(b"74drahcro").decode(), "written backwards, in base 64"),
+        (base64.b64encode(b"bepuneq47").decode(), "shifted by 13 in the alphabet, in base 64"),
         (b"bepuneq47".hex(), "shifted by 13 in the alphabet, in hexadecimal"),
         ("s.h.u.a.l.y.u", "shifted by 7 in the alphabet, with . between"),
     ],
