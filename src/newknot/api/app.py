@@ -12,7 +12,7 @@ from newknot import __version__
 from newknot.api import errors, pages
 from newknot.api.guard import Guard
 from newknot.api.routers import drafts, events, policies
-from newknot.api.routers.check import checks, notices, reports, strength, waivers
+from newknot.api.routers.check import checks, notices, reports, strength, waivers, worklist
 from newknot.api.routers.copies import backups, bundles
 from newknot.api.routers.drawing import draws
 from newknot.api.routers.import_export import exports, imports
@@ -39,6 +39,7 @@ ROUTERS = (
     policies,
     strength,
     checks,
+    worklist,
     waivers,
     notices,
     mails,

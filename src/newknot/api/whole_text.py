@@ -14,7 +14,7 @@ from newknot.core.errors import FieldInvalid
 
 _SPELLED = re.compile(rb"\\u[dD][89a-fA-F]")
 _HALF = re.compile("[\ud800-\udfff]")
-_NAME = re.compile("[a-z][a-z_]*")
+_NAME = re.compile("[a-z][a-z0-9_]*")
 
 
 async def require_whole_text(request: Request) -> None:

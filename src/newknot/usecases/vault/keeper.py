@@ -19,6 +19,7 @@ from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Vault
 from newknot.usecases.check.checks import CheckMemory
 from newknot.usecases.check.measuring import full_measure
+from newknot.usecases.check.worklist import WorklistMemory
 from newknot.usecases.clock import Clock
 from newknot.usecases.copies.backups import backup_if_due
 from newknot.usecases.drafts import drop_old_drafts
@@ -87,6 +88,7 @@ class Keeper:
         self.likeness = Likeness()
         self.progress = Progress()
         self.checked = CheckMemory()
+        self.worklist = WorklistMemory()
         self.reading = ReadThrough()
         self.drives: dict[str, Drive] = {}
         self.not_begun: dict[str, dict[str, NewKnotError]] = {}
@@ -311,6 +313,7 @@ class Keeper:
         self.spaces.clear()
         self.likeness.clear()
         self.checked.clear()
+        self.worklist.clear()
         self.reading = ReadThrough()
         self.drives.clear()
         self.not_begun.clear()

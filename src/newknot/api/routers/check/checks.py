@@ -1,26 +1,19 @@
-"""The check, its progress, and the worklist that it leaves."""
-
-from dataclasses import asdict
+"""The check, its progress, and what falls with what."""
 
 from fastapi import APIRouter, Response
 
 from newknot.api.deps import WorkDep
-from newknot.api.schemas.check.checks import AskedOut, FindingRow, ProgressOut, Summary, Worklist
+from newknot.api.routers.check.worklist import worklist
+from newknot.api.schemas.check.checks import ProgressOut
 from newknot.api.schemas.check.reach import FallOfLogin, GroupOut, KnotOut, ReachMap, ResetOut
-from newknot.api.shaping import RowMaker
-from newknot.core.audit import Finding
+from newknot.api.schemas.check.worklist import Worklist
 from newknot.core.audit.reach import Reach
-from newknot.core.login import LoginCard
-from newknot.core.loose_end import LooseEnd
 from newknot.core.safeguards import Act
 from newknot.store.logins import get_card
 from newknot.usecases.check import checks as use
 from newknot.usecases.check import reach as use_reach
 from newknot.usecases.check.corpora import lists_to_ask, service_of
-from newknot.usecases.check.notices import get_notices
-from newknot.usecases.check.standing import standing
 from newknot.usecases.logins.logins import list_logins
-from newknot.usecases.vault.safeguards import get_safeguards
 
 router = APIRouter(prefix="/checks", tags=["check"])
 
@@ -94,77 +87,3 @@ def reach_of_login(login_id: str, work: WorkDep) -> list[FallOfLogin]:
         )
         for fall in use_reach.falls_with(work.vault, login_id)
     ]
-
-
-@router.get("/worklist")
-def worklist(work: WorkDep) -> Worklist:
-    """What still stands of the last check and what came up since, gravest first."""
-    found = standing(work.vault, now=work.now)
-    result = found.result
-    renewed, renewable = (
-        use.renewal(result, list(found.cards.values())) if result is not None else (0, 0)
-    )
-    changes = result.changes if result is not None else None
-    held = get_notices(work.vault)
-    rows = RowMaker(work.vault, now=work.now)
-    return Worklist(
-        checked_at=result.checked_at if result is not None else None,
-        checked_count=result.checked_count if result is not None else 0,
-        unread_count=len(result.unread) if result is not None else 0,
-        unmeasured=[found.cards[i].title for i in result.unmeasured if i in found.cards]
-        if result is not None
-        else [],
-        asked=[AskedOut(**asdict(one)) for one in result.asked] if result is not None else [],
-        findings=[
-            _loose_end(f, found.loose_ends[f.login_id])
-            if f.login_id in found.loose_ends
-            else _row(f, found.cards[f.login_id], rows)
-            for f in found.to_do
-        ],
-        renewed_count=renewed,
-        renewable_count=renewable,
-        waived_count=len(found.accepted),
-        new_count=changes[0] if changes else None,
-        gone_count=changes[1] if changes else None,
-        notices_used=get_safeguards(work.vault).feed_used,
-        notices_at=held.fetched_at if held is not None else None,
-        earlier=[Summary(checked_at=s.checked_at, counts=s.counts) for s in result.earlier]
-        if result is not None
-        else [],
-    )
-
-
-def _row(finding: Finding, card: LoginCard, rows: RowMaker) -> FindingRow:
-    return FindingRow(
-        kind=finding.kind,
-        login_id=card.login_id,
-        loose_end_id=None,
-        title=card.title,
-        user_name=card.user_name,
-        importance=card.importance.value,
-        evidence=finding.evidence,
-        others=list(finding.others),
-        guess_number_log10=finding.guess_number_log10,
-        since_at=card.secret_since_at,
-        rotation_id=rows.rotation_ids.get(card.login_id),
-        reach=finding.reach,
-        why=finding.why,
-    )
-
-
-def _loose_end(finding: Finding, one: LooseEnd) -> FindingRow:
-    return FindingRow(
-        kind=finding.kind,
-        login_id=None,
-        loose_end_id=one.loose_end_id,
-        title="Loose end",
-        user_name=one.address,
-        importance="normal",
-        evidence=finding.evidence,
-        others=[],
-        guess_number_log10=None,
-        since_at=one.handed_out_at,
-        rotation_id=None,
-        reach=0,
-        why=finding.why,
-    )

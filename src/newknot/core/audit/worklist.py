@@ -1,0 +1,248 @@
+"""The worklist: one row a login, its findings within it; a large group of one secret is one row.
+
+People do not work off findings, they work off logins: one new secret settles several.
+"""
+
+from collections import Counter
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from enum import StrEnum
+
+from newknot.core.audit.finding import KINDS, Finding, FindingKind
+from newknot.core.audit.order import urgency
+from newknot.core.audit.reach import CordKind, Group
+from newknot.core.login import Importance
+
+GROUP_LEAST = 4
+"""Members of a group that is one row."""
+_KINDS = list(FindingKind)
+_GRAVITY = {kind: at for at, kind in enumerate(_KINDS)}
+_FIRST = frozenset(
+    (
+        FindingKind.BREACHED,
+        FindingKind.NOTICE,
+        FindingKind.UNEXPLAINED_CHANGE,
+        FindingKind.LIKE_PASSPHRASE,
+    )
+)
+_FIRST_IF_CRITICAL = frozenset((FindingKind.WEAK, FindingKind.REUSED))
+_OF_GROUP = {CordKind.SAME: FindingKind.REUSED, CordKind.SIMILAR: FindingKind.SIMILAR}
+
+
+class Need(StrEnum):
+    """What is to be done for a login, in the order in which it is done."""
+
+    NEW_SECRET = "new_secret"  # noqa: S105
+    SECOND_FACTOR = "second_factor"
+    ADDRESS = "address"
+    FINISH = "finish"
+
+
+_NEEDS = {
+    FindingKind.UNEXPLAINED_CHANGE: Need.FINISH,
+    FindingKind.UNFINISHED: Need.FINISH,
+    FindingKind.NO_SECOND_FACTOR: Need.SECOND_FACTOR,
+    FindingKind.PLAIN_HTTP: Need.ADDRESS,
+}
+
+
+class RowKind(StrEnum):
+    """What a row stands for."""
+
+    LOGIN = "login"
+    GROUP = "group"
+    LOOSE_END = "loose_end"
+
+
+@dataclass(frozen=True, slots=True)
+class Row:
+    """row_id: of the login or the loose end, or of the group, which is the same as long as its
+    first member by id is. login_ids: the logins it counts for, the ones that matter most first.
+    elsewhere: members of the group that have a row of their own. size: members of the group in all.
+    findings: of the login, gravest first; of a group those that every login of the row has, as the
+    first has them. is_first: above the line.
+    """
+
+    row_id: str
+    kind: RowKind
+    login_ids: tuple[str, ...]
+    elsewhere: tuple[str, ...]
+    size: int
+    findings: tuple[Finding, ...]
+    kinds: frozenset[FindingKind]
+    needs: tuple[Need, ...]
+    is_first: bool
+    urgency: float
+    cord: CordKind | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Counts:
+    """In logins. rotations settle so many findings."""
+
+    logins: int
+    first: int
+    by_need: Mapping[Need, int]
+    by_kind: Mapping[FindingKind, int]
+    rotations: int
+    settled_by_rotations: int
+
+
+@dataclass(frozen=True, slots=True)
+class Worklist:
+    """All rows in order, their counts, and the findings of each login."""
+
+    rows: tuple[Row, ...]
+    counts: Counts
+    findings: Mapping[str, tuple[Finding, ...]]
+
+    def with_facet(self, facet: Need | FindingKind | None) -> list[Row]:
+        """The rows with a login that needs this, or has a finding of this kind."""
+        if facet is None:
+            return list(self.rows)
+        return [row for row in self.rows if facet in row.needs or facet in row.kinds]
+
+
+def need_of(kind: FindingKind) -> Need:
+    """What a finding of a kind asks for."""
+    return _NEEDS.get(kind, Need.NEW_SECRET)
+
+
+def worklist_of(
+    to_do: Sequence[Finding],
+    groups: Iterable[Group],
+    *,
+    importance: Mapping[str, Importance],
+    loose_ends: Iterable[str] = (),
+) -> Worklist:
+    """The rows of all findings that stand. importance: of each login, as it is ordered by."""
+    found: dict[str, list[Finding]] = {}
+    for finding in to_do:
+        found.setdefault(finding.login_id, []).append(finding)
+    for one in found.values():
+        one.sort(key=lambda f: _GRAVITY[f.kind])
+    loose = frozenset(loose_ends)
+    rows: list[Row] = []
+    placed: set[str] = set()
+    for kind in (CordKind.SAME, CordKind.SIMILAR):
+        for group in groups:
+            if group.kind is kind:
+                row = _group(group, found, placed, importance)
+                if row is not None:
+                    rows.append(row)
+                    placed.update(row.login_ids)
+    rows += [
+        _single(one, found[one], importance, is_loose=one in loose)
+        for one in found
+        if one not in placed
+    ]
+    rows.sort(key=lambda row: (not row.is_first, -row.urgency, _guesses(row), row.row_id))
+    return Worklist(
+        tuple(rows), _counts(rows, found), {one: tuple(every) for one, every in found.items()}
+    )
+
+
+def _single(
+    login_id: str,
+    findings: Sequence[Finding],
+    importance: Mapping[str, Importance],
+    *,
+    is_loose: bool,
+) -> Row:
+    return Row(
+        row_id=login_id,
+        kind=RowKind.LOOSE_END if is_loose else RowKind.LOGIN,
+        login_ids=(login_id,),
+        elsewhere=(),
+        size=1,
+        findings=tuple(findings),
+        kinds=frozenset(f.kind for f in findings),
+        needs=_needs(findings),
+        is_first=_is_first(findings, importance.get(login_id, Importance.NORMAL)),
+        urgency=max(f.urgency for f in findings),
+    )
+
+
+def _group(
+    group: Group,
+    found: Mapping[str, Sequence[Finding]],
+    placed: set[str],
+    importance: Mapping[str, Importance],
+) -> Row | None:
+    """One row for a group, but for its members that have something graver of their own."""
+    tie = _OF_GROUP[group.kind]
+    members = [
+        one
+        for one in group.login_ids
+        if one not in placed and any(f.kind is tie for f in found.get(one, ()))
+    ]
+    if len(members) < GROUP_LEAST:
+        return None
+    # What all of them have is the group's: a secret that is weak is so at each of its logins.
+    shared = frozenset.intersection(*(frozenset(f.kind for f in found[one]) for one in members))
+    inside = [
+        one
+        for one in members
+        if all(f.kind in shared or _GRAVITY[f.kind] > _GRAVITY[tie] for f in found[one])
+    ]
+    if len(inside) < 2:
+        return None
+
+    def matters(login_id: str) -> float:
+        # How many share the secret is said by the row, and puts no group before a breach.
+        return max(
+            urgency(f.kind, importance[login_id], max(0, f.reach - len(group.login_ids) + 1))
+            for f in found[login_id]
+        )
+
+    weights = {one: matters(one) for one in inside}
+    inside.sort(key=lambda one: (-weights[one], one))
+    every = [f for one in inside for f in found[one]]
+    return Row(
+        row_id=f"{group.kind.value}-{min(group.login_ids)}",
+        kind=RowKind.GROUP,
+        login_ids=tuple(inside),
+        elsewhere=tuple(one for one in members if one not in weights),
+        size=len(members),
+        findings=tuple(f for f in found[inside[0]] if f.kind in shared),
+        kinds=frozenset(f.kind for f in every),
+        needs=_needs(every),
+        is_first=any(_is_first(found[one], importance[one]) for one in inside),
+        urgency=weights[inside[0]],
+        cord=group.kind,
+    )
+
+
+def _needs(findings: Iterable[Finding]) -> tuple[Need, ...]:
+    wanted = {need_of(f.kind) for f in findings}
+    return tuple(need for need in Need if need in wanted)
+
+
+def _is_first(findings: Iterable[Finding], importance: Importance) -> bool:
+    critical = importance is Importance.CRITICAL
+    return any(f.kind in _FIRST or (critical and f.kind in _FIRST_IF_CRITICAL) for f in findings)
+
+
+def _guesses(row: Row) -> float:
+    known = [f.guess_number_log10 for f in row.findings if f.guess_number_log10 is not None]
+    return min(known, default=999.0)
+
+
+def _counts(rows: Sequence[Row], found: Mapping[str, Sequence[Finding]]) -> Counts:
+    by_need, by_kind = Counter[Need](), Counter[FindingKind]()
+    rotations = settled = 0
+    for findings in found.values():
+        kinds = {f.kind for f in findings}
+        by_kind.update(kinds)
+        by_need.update({need_of(kind) for kind in kinds})
+        by_rotation = sum(KINDS[f.kind].by_new_secret for f in findings)
+        rotations += by_rotation > 0
+        settled += by_rotation
+    return Counts(
+        logins=len(found),
+        first=sum(len(row.login_ids) for row in rows if row.is_first),
+        by_need={need: by_need[need] for need in Need if by_need[need]},
+        by_kind={kind: by_kind[kind] for kind in _KINDS if by_kind[kind]},
+        rotations=rotations,
+        settled_by_rotations=settled,
+    )

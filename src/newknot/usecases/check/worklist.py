@@ -1,0 +1,85 @@
+"""The worklist as it is asked for: kept while nothing changes, and how the day went."""
+
+from dataclasses import dataclass
+from datetime import date, datetime
+from threading import Lock
+
+from newknot.core.audit.importance import importance_of
+from newknot.core.audit.worklist import Worklist, worklist_of
+from newknot.store.safeguards import get_safeguards
+from newknot.store.vault import Vault
+from newknot.store.waivers import list_waivers
+from newknot.usecases.check.reach import cords
+from newknot.usecases.check.standing import Standing, standing
+
+
+@dataclass(frozen=True, slots=True)
+class Settled:
+    """A login that something was settled for, and how: a new secret, or accepted."""
+
+    login_id: str
+    title: str
+    how: str
+
+
+@dataclass(frozen=True, slots=True)
+class AsNow:
+    """The rows, what they rest on, and what was settled today, the latest first."""
+
+    worklist: Worklist
+    standing: Standing
+    settled_today: tuple[Settled, ...]
+
+
+class WorklistMemory:
+    """The worklist as it was last asked for. It holds titles: in memory alone, gone at the lock."""
+
+    def __init__(self) -> None:
+        self._lock = Lock()
+        self._key: tuple[int, date, bool, bool] | None = None
+        self._held: AsNow | None = None
+
+    def clear(self) -> None:
+        """Forgets it."""
+        self._key = self._held = None
+
+    def as_now(self, vault: Vault, *, now: datetime) -> AsNow:
+        """The worklist at this moment; made anew where anything changed, or with a new day."""
+        with self._lock:
+            used = get_safeguards(vault)
+            key = vault.changes_of_contents, now.date(), used.feed_used, used.mail_used
+            held = self._held
+            if held is None or key != self._key:
+                held = _made(vault, now=now)
+                self._key, self._held = key, held
+            return held
+
+
+def _made(vault: Vault, *, now: datetime) -> AsNow:
+    found = standing(vault, now=now)
+    groups, links = cords(vault)
+    mailboxes = {link.by for link in links}
+    importance = {
+        card.login_id: importance_of(card, resets_others=card.login_id in mailboxes)[0]
+        for card in found.cards.values()
+    }
+    rows = worklist_of(found.to_do, groups, importance=importance, loose_ends=found.loose_ends)
+    return AsNow(rows, found, tuple(_settled(vault, found, now=now)))
+
+
+def _settled(vault: Vault, found: Standing, *, now: datetime) -> list[Settled]:
+    """What was renewed or accepted today."""
+    today = now.date()
+    done: list[tuple[datetime, Settled]] = []
+    result = found.result
+    known = result.first_found if result is not None else {}
+    for card in found.cards.values():
+        found_at, since_at = known.get(card.login_id), card.secret_since_at
+        if found_at is not None and since_at > found_at and since_at.date() == today:
+            done.append((since_at, Settled(card.login_id, card.title, "a new secret")))
+    for waiver in list_waivers(vault):
+        card_of = found.cards.get(waiver.login_id)
+        if card_of is not None and waiver.given_at.date() == today and waiver.holds(today):
+            done.append((waiver.given_at, Settled(waiver.login_id, card_of.title, "accepted")))
+    done.sort(key=lambda one: (one[0], one[1].login_id), reverse=True)
+    return [one for _, one in done]

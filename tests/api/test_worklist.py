@@ -1,0 +1,96 @@
+"""The worklist by login, over HTTP: parts, facets, members, and how the day went."""
+
+from typing import Any
+
+import pytest
+
+from tests.api.conftest import Api
+
+
+def rows(api: Api, **wish: object) -> dict[str, Any]:
+    found: dict[str, Any] = api.ok("POST", "checks/worklist/rows", wish)
+    return found
+
+
+@pytest.fixture
+def crowded(api: Api) -> Api:
+    """Six logins of one secret, a weak one, one without https; all checked."""
+    for n in range(6):
+        importance = {"importance": "critical"} if n == 3 else {}
+        api.add(f"Gantry {n}", secret={"own": "Kv7!rope-9wQ-plank2"}, **importance)
+    api.add("Lumen", secret={"own": "gaffer1"}, address="http://lumen.example")
+    api.ok("POST", "checks")
+    return api
+
+
+def test_a_group_is_one_row_and_counts_its_logins(crowded: Api) -> None:
+    found = rows(crowded)
+    assert found["logins"] == 7 and found["total"] == 2
+    group = next(row for row in found["rows"] if row["kind"] == "group")
+    assert (group["count"], group["size"], group["title"]) == (6, 6, "Gantry 3")
+    assert group["says"].startswith("6 logins share one secret, since November 2026")
+    assert group["is_first"] and found["first"] == 6 and found["first_rows"] == 1
+    members = crowded.ok("POST", "checks/worklist/members", {"row_id": group["row_id"], "limit": 4})
+    assert members["total"] == 6 and [m["title"] for m in members["members"]][0] == "Gantry 3"
+    assert len(members["members"]) == 4
+    rest = {"row_id": group["row_id"], "offset": 4}
+    assert len(crowded.ok("POST", "checks/worklist/members", rest)["members"]) == 2
+    assert crowded.refused("POST", "checks/worklist/members", {"row_id": "x"}) == "404 nothing_held"
+    chosen = crowded.ok("POST", "checks/worklist/logins", {"row_id": group["row_id"]})["login_ids"]
+    assert len(chosen) == 6
+    lumen = next(row for row in found["rows"] if row["title"] == "Lumen")
+    assert lumen["needs"] == ["new_secret", "address"]
+    assert found["by_need"] == {"new_secret": 7, "address": 1}
+    assert found["rotations"] == 7
+
+
+def test_a_facet_and_a_part_are_the_servers(crowded: Api) -> None:
+    found = rows(crowded, facet="address")
+    assert [row["title"] for row in found["rows"]] == ["Lumen"] and found["logins"] == 7
+    assert rows(crowded, facet="reused")["total"] == 1
+    assert rows(crowded, offset=1, limit=1)["rows"] == rows(crowded)["rows"][1:2]
+    assert rows(crowded, offset=99)["rows"] == []
+    assert crowded.refused("POST", "checks/worklist/rows", {"facet": "odd"}).startswith("422")
+    assert crowded.refused("POST", "checks/worklist/rows", {"limit": 0}).startswith("422")
+    by_weak = crowded.ok("POST", "checks/worklist/logins", {"facet": "weak"})["login_ids"]
+    assert [api_title(crowded, one) for one in by_weak] == ["Lumen"]
+
+
+def api_title(api: Api, login_id: str) -> str:
+    return str(api.ok("GET", f"logins/{login_id}")["title"])
+
+
+def test_the_rows_follow_each_change_and_say_what_was_settled_today(crowded: Api) -> None:
+    lumen = next(row for row in rows(crowded)["rows"] if row["title"] == "Lumen")
+    login_id = lumen["login_id"]
+    kinds = [f["kind"] for f in crowded.ok("GET", f"checks/worklist/{login_id}")]
+    assert kinds == [f["kind"] for f in lumen["findings"]]
+    accepted = {"findings": [{"kind": "plain_http", "login_id": login_id}], "reason": "cannot"}
+    crowded.ok("POST", "waivers", {**accepted, "note": "", "until_on": None})
+    found = rows(crowded)
+    assert found["by_need"] == {"new_secret": 7}
+    assert [(s["title"], s["how"]) for s in found["settled_today"]] == [("Lumen", "accepted")]
+    crowded.clock.pass_s(5)
+    sheet = crowded.ok("GET", f"logins/{login_id}")
+    body = {k: sheet[k] for k in ("title", "user_name", "address", "notes", "folder", "owner")}
+    crowded.ok("PUT", f"logins/{login_id}", {**body, "secret": {"own": "x9Vv-2mQ!kd-77Lp"}})
+    found = rows(crowded)
+    assert found["logins"] == 6 and found["settled_today_count"] == 2
+    assert found["settled_today"][0] == {
+        "login_id": login_id,
+        "title": "Lumen",
+        "how": "a new secret",
+    }
+    assert crowded.ok("GET", f"checks/worklist/{login_id}") == []
+    # Another day begins anew.
+    crowded.clock.pass_s(24 * 3600)
+    crowded.enter()
+    assert rows(crowded)["settled_today_count"] == 0
+
+
+def test_what_was_kept_of_it_is_gone_at_the_lock(crowded: Api) -> None:
+    rows(crowded)
+    assert crowded.keeper.worklist._held is not None
+    crowded.ok("POST", "vault/lock")
+    assert crowded.keeper.worklist._held is None
+    assert crowded.refused("POST", "checks/worklist/rows", {}) == "423 vault_locked"
