@@ -223,7 +223,7 @@ def bench_browser(browser: Browser, served: Served) -> None:
     page.get_by_label("Vault passphrase").fill(PASSPHRASE)
     page.keyboard.press("Enter")
     page.get_by_role("heading", level=1, name="Worklist").or_(
-        page.get_by_role("heading", level=1, name="to do")
+        page.get_by_role("heading", level=1, name="to see to")
     ).wait_for()
     page.keyboard.press("2")
     page.get_by_text(f"{LOGINS:,} of {LOGINS:,} logins").wait_for()

@@ -24,7 +24,7 @@ def unlock(page: Page, served: Served) -> None:
     page.goto(served.url)
     page.get_by_label("Vault passphrase").fill(PASSPHRASE)
     page.keyboard.press("Enter")
-    page.get_by_role("heading", name="to do").wait_for()
+    page.get_by_role("heading", name="to see to").wait_for()
 
 
 def open_login(page: Page, title: str) -> None:
@@ -38,7 +38,7 @@ def open_login(page: Page, title: str) -> None:
 
 def worklist(page: Page) -> None:
     page.keyboard.press("1")
-    page.get_by_role("heading", name="to do").wait_for()
+    page.get_by_role("heading", name="to see to").wait_for()
 
 
 def reuse_map(page: Page) -> None:
@@ -235,7 +235,7 @@ def main() -> None:
             for name, visit in VIEWS.items():
                 if name in wanted:
                     page.goto(served.url)
-                    page.get_by_role("heading", name="to do").wait_for()
+                    page.get_by_role("heading", name="to see to").wait_for()
                     keep(visit(page) or page, name)
         browser.close()
 

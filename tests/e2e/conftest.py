@@ -56,5 +56,5 @@ def open_page(browser: Browser, served: Served, *, scheme: str = "light") -> Pag
     page.goto(served.url)
     page.get_by_label("Vault passphrase").fill(PASSPHRASE)
     page.keyboard.press("Enter")
-    page.get_by_role("heading", name="to do").wait_for()
+    page.get_by_role("heading", name="to see to").wait_for()
     return page

@@ -187,7 +187,7 @@ def check_and_rotate(page: Page, site: Page, sites: Served) -> str:
     """The check finds the old one in the corpus; it is renewed at the site in the other tab."""
     go(page, "1", "Worklist")
     page.keyboard.press("c")
-    row = page.get_by_role("listitem").first
+    row = page.get_by_role("row").first
     expect(row).to_contain_text(TITLES[2])
     expect(row).to_contain_text("In the corpus, 1,000 to 2,000 times (list of May 2026)")
     page.keyboard.press("r")

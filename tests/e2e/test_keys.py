@@ -9,7 +9,7 @@ from tests.e2e.conftest import open_page
 from tests.support.running import Served
 
 VIEW = {"1": "Worklist", "2": "Logins"}
-HEADING = {"1": "things to do", "2": "Logins"}
+HEADING = {"1": "logins to see to", "2": "Logins"}
 GAPS_MS = (0, 40, 150, 300)
 TYPED = "lyrenhcdw"
 """Letters that lock, copy, rotate, edit, go to a new login, show, check, delete, accept."""

@@ -33,7 +33,7 @@ def test_the_back_button_after_a_lock_shows_the_locked_page(
     other.goto(demo_here.url)
     other.get_by_label("Vault passphrase").fill(PASSPHRASE)
     other.keyboard.press("Enter")
-    other.get_by_role("heading", name="to do").wait_for()
+    other.get_by_role("heading", name="to see to").wait_for()
     other.keyboard.press("l")
     expect(other.get_by_text("The vault is locked")).to_be_visible()
     page.go_back()

@@ -10,7 +10,7 @@ from tests.support.running import ROOT, Served
 
 AXE = (ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
 VIEWS = {
-    "/": "to do",
+    "/": "to see to",
     "/logins": "Logins",
     "/logins/new": "New login",
     "/logins/bin": "Bin",
@@ -183,7 +183,7 @@ def logins_with_a_clock(browser: Browser, served: Served) -> Page:
     page = open_page(browser, served)
     page.clock.install()
     page.reload()
-    page.get_by_role("heading", name="to do").wait_for()
+    page.get_by_role("heading", name="to see to").wait_for()
     page.keyboard.press("2")
     page.get_by_role("heading", level=1, name="Logins").wait_for()
     page.get_by_role("listitem").first.wait_for()

@@ -1,5 +1,8 @@
-import { queryOptions } from "@tanstack/react-query";
+import { keepPreviousData, queryOptions } from "@tanstack/react-query";
+import { PART } from "../shared/useParts";
 import { answer, client, type Schema } from "./client";
+
+export type Facet = Schema["Need"] | Schema["FindingKind"];
 
 /** Key and fetcher together; no key ever holds a secret, title or user name. */
 export const queries = {
@@ -31,6 +34,31 @@ export const queries = {
     }),
   worklist: () =>
     queryOptions({ queryKey: ["worklist"], queryFn: () => answer(client.GET("/checks/worklist")) }),
+  workRows: (facet: Facet | null, part: number) =>
+    queryOptions({
+      queryKey: ["worklist", "rows", facet ?? "all", String(part)],
+      queryFn: () =>
+        answer(
+          client.POST("/checks/worklist/rows", {
+            body: { facet, offset: part * PART, limit: PART },
+          }),
+        ),
+    }),
+  workMembers: (row_id: string, count: number) =>
+    queryOptions({
+      queryKey: ["worklist", "members", row_id, String(count)],
+      queryFn: () =>
+        answer(
+          client.POST("/checks/worklist/members", { body: { row_id, offset: 0, limit: count } }),
+        ),
+      placeholderData: keepPreviousData,
+    }),
+  findingsOf: (login_id: string) =>
+    queryOptions({
+      queryKey: ["worklist", "login", login_id],
+      queryFn: () =>
+        answer(client.GET("/checks/worklist/{login_id}", { params: { path: { login_id } } })),
+    }),
   waivers: () =>
     queryOptions({ queryKey: ["waivers"], queryFn: () => answer(client.GET("/waivers")) }),
   reach: () =>

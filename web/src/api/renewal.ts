@@ -46,6 +46,7 @@ const RENEWED: [string, string[]][] = [
   ["* /rotations/**", ROTATION],
   ["* /campaigns/**", ROTATION],
   ["POST /checks/stop", NOTHING],
+  ["POST /checks/worklist/*", NOTHING],
   ["POST /checks", FOUND],
   ["* /waivers/**", FOUND],
   ["POST /notices/fetch", STANDING],

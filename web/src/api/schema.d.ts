@@ -453,6 +453,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/checks/worklist/logins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Worklist Logins
+         * @description The logins of a facet or a row for which a new secret settles something.
+         */
+        post: operations["worklist_logins_checks_worklist_logins_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/checks/worklist/members": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Worklist Members
+         * @description The logins within the row of a group.
+         */
+        post: operations["worklist_members_checks_worklist_members_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/checks/worklist/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Worklist Rows
+         * @description The worklist by login: a part of its rows, those to be seen to first at the top.
+         */
+        post: operations["worklist_rows_checks_worklist_rows_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/checks/worklist/{login_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Findings Of Login
+         * @description What stands to be done for one login, gravest first.
+         */
+        get: operations["findings_of_login_checks_worklist__login_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/drafts/{form}": {
         parameters: {
             query?: never;
@@ -3279,6 +3359,16 @@ export interface components {
             title: string | null;
         };
         /**
+         * FacetIn
+         * @description Which logins of the worklist.
+         */
+        FacetIn: {
+            /** Facet */
+            facet?: components["schemas"]["Need"] | components["schemas"]["FindingKind"] | null;
+            /** Row Id */
+            row_id?: string | null;
+        };
+        /**
          * FallOfLogin
          * @description A login that falls, by what cord, and after which login: null where after the one asked.
          */
@@ -3674,6 +3764,14 @@ export interface components {
             policy_id?: string | null;
         };
         /**
+         * LoginIds
+         * @description Logins by id, the most urgent first.
+         */
+        LoginIds: {
+            /** Login Ids */
+            login_ids: string[];
+        };
+        /**
          * LoginIn
          * @description A login as the form gives it; secret or code_key None leaves the present one.
          */
@@ -4010,6 +4108,57 @@ export interface components {
             site_keeps: string;
         };
         /**
+         * MemberOut
+         * @description A login within the row of its group.
+         */
+        MemberOut: {
+            /** Importance */
+            importance: string;
+            /** Kinds */
+            kinds: components["schemas"]["FindingKind"][];
+            /** Login Id */
+            login_id: string;
+            /** Reach */
+            reach: number;
+            /**
+             * Since At
+             * Format: date-time
+             */
+            since_at: string;
+            /** Title */
+            title: string;
+            /** User Name */
+            user_name: string;
+        };
+        /**
+         * MembersIn
+         * @description Of which group row, and so many from a place on.
+         */
+        MembersIn: {
+            /**
+             * Limit
+             * @default 60
+             */
+            limit: number;
+            /**
+             * Offset
+             * @default 0
+             */
+            offset: number;
+            /** Row Id */
+            row_id: string;
+        };
+        /**
+         * MembersOut
+         * @description A part of a group row's logins, the ones that matter most first.
+         */
+        MembersOut: {
+            /** Members */
+            members: components["schemas"]["MemberOut"][];
+            /** Total */
+            total: number;
+        };
+        /**
          * MergeIn
          * @description Logins that were deleted on one side and changed on the other, to be taken out of the bin.
          */
@@ -4035,6 +4184,12 @@ export interface components {
             /** What */
             what: string;
         };
+        /**
+         * Need
+         * @description What is to be done for a login, in the order in which it is done.
+         * @enum {string}
+         */
+        Need: "new_secret" | "second_factor" | "address" | "finish";
         /**
          * NoticeOut
          * @description One notice. taken: empty where it does not say.
@@ -4593,6 +4748,42 @@ export interface components {
          */
         RotationState: "planned" | "staged" | "at_site" | "unsure" | "refused" | "accepted" | "verified" | "given_up";
         /**
+         * RowFinding
+         * @description A finding within a row. why: its place in the order, in a sentence.
+         */
+        RowFinding: {
+            /** Evidence */
+            evidence: string;
+            kind: components["schemas"]["FindingKind"];
+            /** Why */
+            why: string;
+        };
+        /**
+         * RowKind
+         * @description What a row stands for.
+         * @enum {string}
+         */
+        RowKind: "login" | "group" | "loose_end";
+        /**
+         * RowsIn
+         * @description Which rows of the worklist: those with a login that needs this, or has such a finding; so
+         *     many from a place on.
+         */
+        RowsIn: {
+            /** Facet */
+            facet?: components["schemas"]["Need"] | components["schemas"]["FindingKind"] | null;
+            /**
+             * Limit
+             * @default 60
+             */
+            limit: number;
+            /**
+             * Offset
+             * @default 0
+             */
+            offset: number;
+        };
+        /**
          * RulesIn
          * @description A pasted text: rule attribute, input element, or plain list.
          */
@@ -4882,6 +5073,18 @@ export interface components {
         SettleTextIn: {
             /** Take */
             take: boolean;
+        };
+        /**
+         * SettledOut
+         * @description What was settled for a login today.
+         */
+        SettledOut: {
+            /** How */
+            how: string;
+            /** Login Id */
+            login_id: string;
+            /** Title */
+            title: string;
         };
         /**
          * SheetOut
@@ -5336,6 +5539,96 @@ export interface components {
              * @default 6
              */
             words: number;
+        };
+        /**
+         * WorkRow
+         * @description A row of the worklist: a login, a group of them, or a loose end (without a login).
+         *
+         *     login_id: of a group its member that matters most. says: of a group, what ties it. count: the
+         *     logins that the row counts for; size: members of the group in all. members: titles of the first
+         *     ones; elsewhere: titles of members with a row of their own. shares: of a login, ids of others
+         *     with its secret. since_at: the age of the secret.
+         */
+        WorkRow: {
+            /** Count */
+            count: number;
+            /** Elsewhere */
+            elsewhere: string[];
+            /** Findings */
+            findings: components["schemas"]["RowFinding"][];
+            /** Guess Number Log10 */
+            guess_number_log10: number | null;
+            /** Importance */
+            importance: string;
+            /** Is First */
+            is_first: boolean;
+            kind: components["schemas"]["RowKind"];
+            /** Login Id */
+            login_id: string | null;
+            /** Loose End Id */
+            loose_end_id: string | null;
+            /** Members */
+            members: string[];
+            /** Needs */
+            needs: components["schemas"]["Need"][];
+            /** Reach */
+            reach: number;
+            /** Rotation Id */
+            rotation_id: string | null;
+            /** Row Id */
+            row_id: string;
+            /** Says */
+            says: string;
+            /** Shares */
+            shares: string[];
+            /**
+             * Since At
+             * Format: date-time
+             */
+            since_at: string;
+            /** Size */
+            size: number;
+            /** Title */
+            title: string;
+            /** User Name */
+            user_name: string;
+        };
+        /**
+         * WorkRows
+         * @description A part of the rows: `total` fit, `first_rows` of them stand above the line.
+         *
+         *     logins, first, by_need, by_kind: in logins, of the whole worklist; `rotations` new secrets
+         *     settle `settled_by_rotations` findings. basis: what the check was, without its findings.
+         *     settled_today: the latest of `settled_today_count`.
+         */
+        WorkRows: {
+            basis: components["schemas"]["Worklist"];
+            /** By Kind */
+            by_kind: {
+                [key: string]: number;
+            };
+            /** By Need */
+            by_need: {
+                [key: string]: number;
+            };
+            /** First */
+            first: number;
+            /** First Rows */
+            first_rows: number;
+            /** Logins */
+            logins: number;
+            /** Rotations */
+            rotations: number;
+            /** Rows */
+            rows: components["schemas"]["WorkRow"][];
+            /** Settled By Rotations */
+            settled_by_rotations: number;
+            /** Settled Today */
+            settled_today: components["schemas"]["SettledOut"][];
+            /** Settled Today Count */
+            settled_today_count: number;
+            /** Total */
+            total: number;
         };
         /**
          * Worklist
@@ -6034,6 +6327,136 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Worklist"];
+                };
+            };
+        };
+    };
+    worklist_logins_checks_worklist_logins_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FacetIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoginIds"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    worklist_members_checks_worklist_members_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MembersIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MembersOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    worklist_rows_checks_worklist_rows_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RowsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkRows"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    findings_of_login_checks_worklist__login_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                login_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RowFinding"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };

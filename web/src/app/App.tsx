@@ -6,6 +6,7 @@ import { installHooks, sessionToken } from "../api/client";
 import { queries } from "../api/queries";
 import { CreateVault } from "../features/vault/CreateVault";
 import { UnlockVault } from "../features/vault/UnlockVault";
+import { forgetRemembered } from "../shared/remembered";
 import { noteEntered } from "../shared/entered";
 import { ProblemNote } from "../shared/ProblemNote";
 import { Frame } from "./Frame";
@@ -45,6 +46,7 @@ function Gate() {
 
   const locked = useCallback(() => {
     setOpen(false);
+    forgetRemembered();
     client.clear();
     void client.invalidateQueries();
   }, [client]);

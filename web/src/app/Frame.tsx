@@ -12,6 +12,7 @@ import { useKeys } from "../shared/useKeys";
 import { FURTHER, VIEWS } from "./commands";
 import { ClearFiles } from "./ClearFiles";
 import { CommandBox } from "./CommandBox";
+import { ALWAYS_SHOWN, MoreViews } from "./MoreViews";
 import { KeySheet } from "./KeySheet";
 import { lazyView } from "./lazyView";
 import { ViewBoundary } from "./ViewBoundary";
@@ -43,7 +44,7 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
   const navigate = useNavigate();
   const { pathname } = useLocation();
   const session = useQuery(queries.session());
-  const worklist = useQuery(queries.worklist());
+  const worklist = useQuery(queries.workRows(null, 0));
   const rotations = useQuery(queries.rotations());
   const [finding, setFinding] = useState(false);
   const [sheet, setSheet] = useState(false);
@@ -85,7 +86,7 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
   }, []);
 
   const numbers: Record<string, number> = {
-    "/": worklist.data?.findings.length ?? 0,
+    "/": worklist.data?.logins ?? 0,
     "/rotate": rotations.data?.filter((r) => r.is_open).length ?? 0,
   };
 
@@ -94,11 +95,17 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
       <div className="frame">
         <header className="top">
           <span className="brand">
-            <KnotMark /> New Knot
+            <KnotMark /> <span className="brand-name">New Knot</span>
           </span>
           <nav aria-label="Views">
-            {VIEWS.map((v) => (
-              <NavLink key={v.path} to={v.path} end={v.path === "/"} title={`Key ${v.key}`}>
+            {VIEWS.map((v, i) => (
+              <NavLink
+                key={v.path}
+                to={v.path}
+                end={v.path === "/"}
+                title={`Key ${v.key}`}
+                className={i < ALWAYS_SHOWN ? undefined : "folds"}
+              >
                 {v.label}
                 {numbers[v.path] ? (
                   <span className="number">{numbers[v.path]?.toLocaleString("en")}</span>
@@ -106,9 +113,10 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
               </NavLink>
             ))}
           </nav>
+          <MoreViews />
           <div className="end">
             <button type="button" className="find" onClick={() => setFinding(true)}>
-              Find a login, or do… <kbd>Ctrl K</kbd>
+              <span className="find-says">Find a login, or do…</span> <kbd>Ctrl K</kbd>
             </button>
             <Countdown
               secondsLeft={session.data?.seconds_left}
@@ -117,7 +125,7 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
             />
             <NavLink
               to="/safeguards"
-              className="plain-button"
+              className="plain-button folds"
               title="Settings and safeguards, key 7"
             >
               Settings
@@ -202,7 +210,15 @@ function Countdown({
   const left = secondsLeft === undefined ? null : secondsLeft - Math.max(0, now - asOf) / 1000;
   return (
     <button type="button" className="plain-button" onClick={onLock} title="Lock the vault now">
-      {left === null ? "lock" : `locks in ${minutesAndSeconds(left)}`} <kbd>L</kbd>
+      {left === null ? (
+        "lock"
+      ) : (
+        <span>
+          <span className="locks-in">locks in </span>
+          {minutesAndSeconds(left)}
+        </span>
+      )}{" "}
+      <kbd>L</kbd>
     </button>
   );
 }

@@ -1,4 +1,4 @@
-import { useEffect, useLayoutEffect, useRef, type RefObject } from "react";
+import { useLayoutEffect, useRef, type RefObject } from "react";
 import { isOpening, openDialogue } from "./typedAhead";
 
 export type KeyMap = Record<string, (event: KeyboardEvent) => void>;
@@ -52,7 +52,8 @@ export function useKeys(keys: KeyMap, enabled = true): void {
   useLayoutEffect(() => {
     latest.current = keys;
   });
-  useEffect(() => {
+  // With what is painted: a view that can be seen answers its keys.
+  useLayoutEffect(() => {
     if (!enabled) return;
     if (layers.length === 0) window.addEventListener("keydown", onKey);
     layers.push(latest);

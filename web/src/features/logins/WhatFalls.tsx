@@ -8,9 +8,9 @@ const SHOWN = 6;
 
 /** A login's findings, and the logins that fall if it falls. */
 export function WhatFalls({ loginId }: { loginId: string }) {
-  const worklist = useQuery(queries.worklist());
+  const found = useQuery(queries.findingsOf(loginId));
   const falls = useQuery(queries.reachOf(loginId));
-  const findings = (worklist.data?.findings ?? []).filter((f) => f.login_id === loginId);
+  const findings = found.data ?? [];
   const others = falls.data ?? [];
   if (findings.length === 0 && others.length === 0) return null;
   return (

@@ -10,11 +10,13 @@ type Point = { at: number; counts: Partial<Record<FindingKind, number>> };
 
 /** Findings by kind over time, from the stored summaries of the checks: one band a kind, the gravest
  * at the bottom. */
-export function OpenFindingsPlot({ worklist }: { worklist: Schema["Worklist"] }) {
+type Props = { worklist: Schema["Worklist"]; counts: Point["counts"] };
+
+export function OpenFindingsPlot({ worklist, counts }: Props) {
   if (!worklist.checked_at || worklist.earlier.length < 1) return null;
   const points: Point[] = [
     ...worklist.earlier.map((s) => ({ at: Date.parse(s.checked_at), counts: s.counts })),
-    { at: Date.parse(worklist.checked_at), counts: countsOf(worklist.findings) },
+    { at: Date.parse(worklist.checked_at), counts },
   ];
   const first = points[0];
   const last = points.at(-1);
@@ -33,6 +35,11 @@ export function OpenFindingsPlot({ worklist }: { worklist: Schema["Worklist"] })
     const path = `M${[...edge(under), ...edge(below).reverse()].join("L")}Z`;
     return { kind, path, tone: TONES[i % TONES.length] };
   });
+  const layers = kinds
+    .slice(0, 3)
+    .map((k) => FINDING_LABELS[k].toLowerCase())
+    .join(", ")
+    .concat(kinds.length > 3 ? " …" : "");
   const since = day(new Date(first.at).toISOString());
   const says = kinds
     .map(
@@ -46,7 +53,9 @@ export function OpenFindingsPlot({ worklist }: { worklist: Schema["Worklist"] })
       aria-label={`findings by kind since ${since}: ${says}`}
     >
       <figcaption className="small quiet right" aria-hidden="true">
-        by kind since {since}
+        since {since}: {total(first)} open, now {total(last)}
+        <br />
+        from below: {layers}
       </figcaption>
       <svg width={WIDE} height={HIGH} aria-hidden="true">
         {bands.map((b) => (
@@ -59,10 +68,4 @@ export function OpenFindingsPlot({ worklist }: { worklist: Schema["Worklist"] })
       </svg>
     </figure>
   );
-}
-
-function countsOf(findings: Schema["FindingRow"][]): Point["counts"] {
-  const counts: Point["counts"] = {};
-  for (const f of findings) counts[f.kind] = (counts[f.kind] ?? 0) + 1;
-  return counts;
 }

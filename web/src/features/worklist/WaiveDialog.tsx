@@ -6,7 +6,15 @@ import { REASONS, type WaiverReason } from "../../domain/waivers";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { DraftNote, useFormDraft } from "../../shared/useFormDraft";
 
-type Props = { finding: Schema["FindingRow"]; onClose: () => void };
+/** A finding to be accepted: of one login, or of each of a group at once. */
+export type ToWaive = {
+  kind: Schema["FindingKind"];
+  evidence: string;
+  title: string;
+  login_ids: string[];
+};
+
+type Props = { finding: ToWaive; onClose: () => void };
 
 /** A finding accepted for a reason, with a note, and until a day if wished. */
 export function WaiveDialog({ finding, onClose }: Props) {
@@ -16,7 +24,7 @@ export function WaiveDialog({ finding, onClose }: Props) {
   const [problem, setProblem] = useState<unknown>(null);
 
   const kept = useFormDraft<{ reason: WaiverReason; note: string; until: string }>(
-    `waiver-${finding.kind.replaceAll("_", "-")}-${finding.login_id}`,
+    `waiver-${finding.kind.replaceAll("_", "-")}-${finding.login_ids[0] ?? ""}`,
     () => ({ reason, note, until }),
     (content) => {
       setReason(content.reason);
@@ -27,9 +35,8 @@ export function WaiveDialog({ finding, onClose }: Props) {
   );
 
   const give = async () => {
-    const { kind, login_id } = finding;
-    if (!login_id) return;
-    const body = { findings: [{ kind, login_id }], reason, note, until_on: until || null };
+    const findings = finding.login_ids.map((login_id) => ({ kind: finding.kind, login_id }));
+    const body = { findings, reason, note, until_on: until || null };
     try {
       await answer(client.POST("/waivers", { body }));
       void kept.forget();

@@ -1,32 +1,42 @@
-import { fireEvent, screen, waitFor } from "@testing-library/react";
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { expect, test } from "vitest";
 import type { Schema } from "../../api/client";
 import { mount, Refusal, server } from "../../../test/mounted";
 import { WorklistPage } from "./WorklistPage";
 
 const ID = "a".repeat(32);
-const finding: Schema["FindingRow"] = {
-  kind: "weak",
+const row: Schema["WorkRow"] = {
+  row_id: ID,
+  kind: "login",
   login_id: ID,
   loose_end_id: null,
   rotation_id: null,
   title: "Gantry",
   user_name: "ilse",
-  evidence: "Word and year",
-  others: [],
-  guess_number_log10: 7,
   importance: "normal",
-  reach: 0,
+  says: "",
+  findings: [
+    { kind: "weak", evidence: "Word and year", why: "weak" },
+    { kind: "no_second_factor", evidence: "Offers codes", why: "none" },
+  ],
+  needs: ["new_secret", "second_factor"],
+  is_first: true,
+  count: 1,
+  size: 1,
+  members: [],
+  elsewhere: [],
+  shares: [],
+  guess_number_log10: 7,
   since_at: "2026-01-01T00:00:00Z",
-  why: "weak",
+  reach: 0,
 };
-const worklist: Schema["Worklist"] = {
+const basis: Schema["Worklist"] = {
   checked_at: "2026-11-20T10:00:00Z",
-  checked_count: 2,
+  checked_count: 9,
   unread_count: 0,
   unmeasured: [],
   asked: [],
-  findings: [finding],
+  findings: [],
   renewed_count: 0,
   renewable_count: 1,
   waived_count: 0,
@@ -36,29 +46,107 @@ const worklist: Schema["Worklist"] = {
   notices_at: null,
   earlier: [],
 };
+const group: Schema["WorkRow"] = {
+  ...row,
+  row_id: "same-b",
+  kind: "group",
+  login_id: "b".repeat(32),
+  title: "Lumen 1",
+  says: "6 logins share one secret, since June 2024",
+  findings: [{ kind: "reused", evidence: "Same as Lumen 2 and 4 others", why: "reused" }],
+  needs: ["new_secret"],
+  is_first: false,
+  count: 5,
+  size: 6,
+  members: ["Lumen 1", "Lumen 2"],
+  elsewhere: ["Lumen 9"],
+};
+const page: Schema["WorkRows"] = {
+  basis,
+  total: 2,
+  first_rows: 1,
+  rows: [row, group],
+  logins: 6,
+  first: 1,
+  by_need: { new_secret: 6, second_factor: 1 },
+  by_kind: { weak: 1, reused: 5, no_second_factor: 1 },
+  rotations: 6,
+  settled_by_rotations: 6,
+  settled_today_count: 1,
+  settled_today: [{ login_id: ID, title: "Old Abbey", how: "a new secret" }],
+};
+const ANSWERS = {
+  "POST /checks/worklist/rows": page,
+  "POST /checks/worklist/members": { total: 5, members: [] },
+  "POST /checks/worklist/logins": { login_ids: ["b".repeat(32), "c".repeat(32)] },
+};
 
-test("the current finding is rotated by its key", async () => {
-  const calls = server({
-    "GET /checks/worklist": worklist,
-    "POST /rotations": { rotation_id: "b".repeat(32) },
-  });
+test("one row a login with all its findings, counted in logins; its key does what it needs", async () => {
+  const calls = server({ ...ANSWERS, "POST /rotations": { rotation_id: "b".repeat(32) } });
   mount(<WorklistPage />, "/", "/");
-  await screen.findByText("Word and year");
+  await screen.findByRole("heading", { name: "6 logins to see to, 1 of them first" });
+  expect(
+    screen.getByText(/6 rotations settle 6 findings · 1 second factor to set up/),
+  ).toBeTruthy();
+  const [first] = screen.getAllByRole("row");
+  expect(within(first!).getByText("Word and year")).toBeTruthy();
+  expect(within(first!).getByText("Offers codes")).toBeTruthy();
+  expect(screen.getByText("1 settled today")).toBeTruthy();
   fireEvent.keyDown(document.body, { key: "r" });
   await waitFor(() => expect(screen.getByTestId("where").textContent).toContain("/rotate/bbbb"));
   expect(calls.find((c) => c.route === "POST /rotations")?.body).toEqual({ login_id: ID });
 });
 
+test("a second need has its own act, and a facet is asked of the server", async () => {
+  const calls = server(ANSWERS);
+  mount(<WorklistPage />, "/", "/");
+  fireEvent.click(await screen.findByRole("button", { name: /^Second factor 1/ }));
+  await waitFor(() =>
+    expect(calls.map((c) => c.body)).toContainEqual({
+      facet: "second_factor",
+      offset: 0,
+      limit: 60,
+    }),
+  );
+  fireEvent.click(screen.getByRole("button", { name: "Set up its codes" }));
+  await waitFor(() => expect(screen.getByTestId("where").textContent).toContain(`/logins/${ID}`));
+});
+
+test("a group is one row: its act is a campaign, and it is accepted for each of its logins", async () => {
+  const calls = server({
+    ...ANSWERS,
+    "POST /campaigns": {},
+    "POST /waivers": {},
+    "GET /drafts": { drafts: [] },
+  });
+  mount(<WorklistPage />, "/", "/");
+  await screen.findByText("6 logins share one secret, since June 2024");
+  fireEvent.keyDown(document.body, { key: "End" });
+  fireEvent.keyDown(document.body, { key: "w" });
+  await screen.findByText(/Accept: 2 logins, reused/);
+  fireEvent.click(screen.getByRole("button", { name: "Accept it" }));
+  await waitFor(() => expect(calls.some((c) => c.route === "POST /waivers")).toBe(true));
+  const given = calls.find((c) => c.route === "POST /waivers")?.body as { findings: unknown[] };
+  expect(given.findings).toHaveLength(2);
+  await waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
+  fireEvent.keyDown(document.body, { key: "g" });
+  await waitFor(() => expect(calls.some((c) => c.route === "POST /campaigns")).toBe(true));
+  expect(calls.find((c) => c.route === "POST /campaigns")?.body).toEqual({
+    login_ids: ["b".repeat(32), "c".repeat(32)],
+  });
+});
+
 test("a check asks the worklist again and nothing outside; one that fails is said", async () => {
   let fails = false;
   const calls = server({
-    "GET /checks/worklist": { ...worklist, unmeasured: ["Lumen"] },
+    ...ANSWERS,
+    "POST /checks/worklist/rows": { ...page, basis: { ...basis, unmeasured: ["Lumen"] } },
     "GET /checks/progress": { running: false, done: 0, total: 0 },
     "POST /checks": () => (fails ? new Refusal(409, "check_running") : {}),
   });
   mount(<WorklistPage />, "/", "/");
   await screen.findByText(/not measured: Lumen/);
-  const asked = () => calls.filter((c) => c.route === "GET /checks/worklist").length;
+  const asked = () => calls.filter((c) => c.route === "POST /checks/worklist/rows").length;
   expect(asked()).toBe(1);
   fireEvent.keyDown(document.body, { key: "c" });
   await waitFor(() => expect(asked()).toBe(2));

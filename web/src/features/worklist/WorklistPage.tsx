@@ -1,117 +1,145 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
-import { useMemo, useRef, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { useRef, useState } from "react";
+import { Link, useNavigate, useSearchParams } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
-import { queries } from "../../api/queries";
+import { queries, type Facet } from "../../api/queries";
 import {
   FINDING_KINDS,
   FINDING_LABELS,
+  NEED_LABELS,
+  NEEDS,
   NOT_BY_A_NEW_SECRET,
-  type FindingKind,
 } from "../../domain/findings";
-import { age, count, day, dayAndTime } from "../../domain/moments";
-import { SmallRuler } from "../../shared/GuessRuler";
+import { count, day, dayAndTime } from "../../domain/moments";
 import { FindingShape } from "../../shared/icons";
 import { ActProgress } from "../../shared/ActProgress";
 import { ProblemNote } from "../../shared/ProblemNote";
-import { useKeys } from "../../shared/useKeys";
-import { OpenFindingsPlot } from "./OpenFindingsPlot";
-import { WaiveDialog } from "./WaiveDialog";
-import { useVirtualRows } from "../../shared/useVirtualRows";
+import { useRemembered } from "../../shared/remembered";
 import { opening } from "../../shared/typedAhead";
+import { useKeys } from "../../shared/useKeys";
 import { useNow } from "../../shared/useNow";
+import { useParts } from "../../shared/useParts";
 import { useRowPointer } from "../../shared/useRowPointer";
+import { useVirtualRows } from "../../shared/useVirtualRows";
+import { OpenFindingsPlot } from "./OpenFindingsPlot";
+import { SettledToday } from "./SettledToday";
+import { WaiveDialog, type ToWaive } from "./WaiveDialog";
+import { WorkRowLine, WorkRowOpened } from "./WorkRow";
 
-const COLUMNS = {
-  gridTemplateColumns: "22px minmax(160px, 220px) minmax(0, 1fr) 62px 190px 68px",
-};
+type WorkRow = Schema["WorkRow"];
+
+const PAGE = 10;
 
 export function WorklistPage() {
   const navigate = useNavigate();
-  const { data, error, isPending } = useQuery(queries.worklist());
-  const [facet, setFacet] = useState<FindingKind | null>(null);
-  const [at, setAt] = useState(0);
-  const [waiving, setWaiving] = useState<Schema["FindingRow"] | null>(null);
+  const [params, setParams] = useSearchParams();
+  const facet = facetOf(params.get("facet"));
+  const first = useQuery({ ...queries.workRows(facet, 0), placeholderData: keepPreviousData });
+  const [at, setAt] = useRemembered(`worklist ${facet ?? "all"}`, 0);
+  const [waiving, setWaiving] = useState<ToWaive | null>(null);
   const now = useNow();
+  const data = first.data;
 
-  const check = useMutation({
-    mutationFn: () => answer(client.POST("/checks")),
-  });
-  const used = data?.notices_used ?? false;
+  const check = useMutation({ mutationFn: () => answer(client.POST("/checks")) });
+  const used = data?.basis.notices_used ?? false;
   // New notices come in without a check; what fails leaves those at hand, and is said.
   const notices = useQuery({ ...queries.notices(), enabled: used });
   const mailUsed = useQuery(queries.safeguards()).data?.mail_used ?? false;
-  const mails = useQuery({
-    ...queries.mails(),
-    enabled: mailUsed,
-    staleTime: 60_000,
-  });
+  const mails = useQuery({ ...queries.mails(), enabled: mailUsed, staleTime: 60_000 });
   const rotate = useMutation({
     mutationFn: (login_id: string) =>
       opening(answer(client.POST("/rotations", { body: { login_id } }))),
-    onSuccess: (rotation) => {
-      void navigate(`/rotate/${rotation.rotation_id}`);
-    },
+    onSuccess: (rotation) => void navigate(`/rotate/${rotation.rotation_id}`),
   });
-
   const campaign = useMutation({
-    mutationFn: (login_ids: string[]) =>
-      opening(answer(client.POST("/campaigns", { body: { login_ids } }))),
-    onSuccess: () => {
-      void navigate("/rotate");
+    mutationFn: async (wish: { login_ids: string[] } | Schema["FacetIn"]) => {
+      const { login_ids } =
+        "login_ids" in wish
+          ? wish
+          : await answer(client.POST("/checks/worklist/logins", { body: wish }));
+      return opening(answer(client.POST("/campaigns", { body: { login_ids } })));
     },
+    onSuccess: () => void navigate("/rotate"),
   });
 
-  const findings = useMemo(
-    () => (data?.findings ?? []).filter((f) => facet === null || f.kind === facet),
-    [data, facet],
-  );
-  const here = Math.min(at, Math.max(0, findings.length - 1));
-  const row = findings[here];
+  const total = data?.total ?? 0;
+  const here = Math.min(at, Math.max(0, total - 1));
   const scroller = useRef<HTMLDivElement>(null);
-  const rows = useVirtualRows(scroller, findings.length, here, (i) => (i === here ? 94 : 51));
-  const go = (f: Schema["FindingRow"] | undefined) => {
-    if (f?.loose_end_id) void navigate("/generate");
-    else if (f?.rotation_id) void navigate(`/rotate/${f.rotation_id}`);
-    else if (f?.login_id) rotate.mutate(f.login_id);
+  const rows = useVirtualRows(scroller, total, here, (i) => (i === here ? 130 : 54));
+  const rowAt = useParts<WorkRow, Schema["WorkRows"]>(
+    [here, ...rows.items.map((item) => item.index)],
+    (part) => queries.workRows(facet, part),
+  );
+  const row = rowAt(here);
+
+  const act = (one: WorkRow | undefined, need = one?.needs[0]) => {
+    if (!one) return;
+    if (one.kind === "group") campaign.mutate({ row_id: one.row_id });
+    else if (one.loose_end_id) void navigate("/generate");
+    else if (one.rotation_id) void navigate(`/rotate/${one.rotation_id}`);
+    else if (need === "new_secret" && one.login_id) rotate.mutate(one.login_id);
+    else if (need === "address") void navigate(`/logins/${one.login_id}/edit`);
+    else if (need === "second_factor")
+      void navigate(`/logins/${one.login_id}`, { state: { setUp: true } });
+    else void navigate(`/logins/${one.login_id}`);
   };
-  const open = (f: Schema["FindingRow"] | undefined) =>
-    f && void navigate(f.login_id ? `/logins/${f.login_id}` : "/generate");
-  useRowPointer(scroller, { choose: setAt, open: (index) => open(findings[index]) });
+  const open = (one: WorkRow | undefined) =>
+    one && void navigate(one.login_id ? `/logins/${one.login_id}` : "/generate");
+  const together = (one: WorkRow | undefined) => {
+    if (one?.kind === "group") campaign.mutate({ row_id: one.row_id });
+    else if (one?.login_id && one.shares.length)
+      campaign.mutate({ login_ids: [one.login_id, ...one.shares] });
+  };
+  const waive = async (one: WorkRow | undefined, finding = leadOf(one, facet)) => {
+    if (!one?.login_id || !finding) return;
+    const asked = { row_id: one.row_id, facet: finding.kind };
+    const login_ids =
+      one.kind === "group"
+        ? (await answer(client.POST("/checks/worklist/logins", { body: asked }))).login_ids
+        : [one.login_id];
+    const title = one.kind === "group" ? count(login_ids.length, "login") : one.title;
+    setWaiving({ kind: finding.kind, evidence: finding.evidence, title, login_ids });
+  };
+  const move = (to: number) => setAt(Math.max(0, Math.min(total - 1, to)));
+  useRowPointer(scroller, { choose: setAt, open: (index) => open(rowAt(index)) });
   useKeys({
-    ArrowDown: () => setAt(Math.min(findings.length - 1, here + 1)),
-    ArrowUp: () => setAt(Math.max(0, here - 1)),
+    ArrowDown: () => move(here + 1),
+    ArrowUp: () => move(here - 1),
+    PageDown: () => move(here + PAGE),
+    PageUp: () => move(here - PAGE),
+    Home: () => move(0),
+    End: () => move(total - 1),
     Enter: () => open(row),
-    r: () => go(row),
-    w: () => row?.login_id && setWaiving(row),
+    r: () => act(row),
+    g: () => together(row),
+    w: () => void waive(row),
     c: () => !check.isPending && check.mutate(),
   });
 
-  if (error) return <Main problem={error} />;
-  if (isPending) return <main className="page" aria-busy="true" />;
-  const settled = findings.filter((f) => !NOT_BY_A_NEW_SECRET.includes(f.kind));
-  const chosen = [...new Set(settled.flatMap((f) => (f.login_id ? [f.login_id] : [])))];
-  const counts = new Map<FindingKind, number>();
-  for (const f of data.findings) counts.set(f.kind, (counts.get(f.kind) ?? 0) + 1);
+  if (first.error) return <Main problem={first.error} />;
+  if (!data) return <main className="page" aria-busy="true" />;
+  const { basis } = data;
+  const pick = (wanted: Facet | null) => setParams(wanted ? { facet: wanted } : {});
 
   return (
     <main className="page fills-height">
       <header className="row spread worklist-page-row">
         <div className="may-shrink">
           <h1>{heading(data)}</h1>
-          <p className="small quiet">{basis(data, now)}</p>
-          <NotChecked worklist={data} />
+          <p className="small quiet">{inActs(data)}</p>
+          <p className="small quiet">{basedOn(basis, now)}</p>
+          <NotChecked worklist={basis} />
         </div>
         <div className="row worklist-page-row-2">
-          <OpenFindingsPlot worklist={data} />
+          <OpenFindingsPlot worklist={basis} counts={data.by_kind} />
           <Link to="/reach">Reuse map</Link>
           <Link to="/report">Report</Link>
           {check.isPending ? (
             <ActProgress name="Check under way" />
           ) : (
             <Button onClick={() => check.mutate()}>
-              {data.checked_at ? "Check again" : "Check now"} <kbd>C</kbd>
+              {basis.checked_at ? "Check again" : "Check now"} <kbd>C</kbd>
             </Button>
           )}
         </div>
@@ -119,105 +147,135 @@ export function WorklistPage() {
       <ProblemNote
         problem={check.error ?? rotate.error ?? campaign.error ?? notices.error ?? mails.error}
       />
-      {data.checked_at === null ? (
+      {basis.checked_at === null ? (
         <Unchecked />
-      ) : data.findings.length === 0 ? (
+      ) : data.logins === 0 ? (
         <div className="empty">
           <h2>Nothing to do</h2>
           <p>
-            No finding in {count(data.checked_count, "login")}. That is not the same as safe: a
+            No finding in {count(basis.checked_count, "login")}. That is not the same as safe: a
             corpus holds only what has been published.
           </p>
-          {data.renewable_count > 0 && <p className="quiet">{renewed(data)}</p>}
-          {data.waived_count > 0 && (
-            <Link to="/waivers">{count(data.waived_count, "finding")} accepted</Link>
+          {basis.renewable_count > 0 && <p className="quiet">{renewed(basis)}</p>}
+          {basis.waived_count > 0 && (
+            <Link to="/waivers">{count(basis.waived_count, "finding")} accepted</Link>
           )}
+          <SettledToday rows={data} />
         </div>
       ) : (
         <div className="beside-facets">
-          <div className="facets" role="group" aria-label="Kinds of finding">
-            <Facet
+          <div className="facets" role="group" aria-label="Which logins">
+            <p className="facets-head">To do</p>
+            <FacetButton
               label="Everything"
-              n={data.findings.length}
+              n={data.logins}
               on={facet === null}
-              onPick={() => setFacet(null)}
+              onPick={() => pick(null)}
             />
-            {FINDING_KINDS.filter((k) => counts.has(k)).map((k) => (
-              <Facet
-                key={k}
-                kind={k}
-                label={FINDING_LABELS[k]}
-                n={counts.get(k) ?? 0}
-                on={facet === k}
-                onPick={() => {
-                  setFacet(k);
-                  setAt(0);
-                }}
+            {NEEDS.filter((need) => data.by_need[need]).map((need) => (
+              <FacetButton
+                key={need}
+                folds
+                label={NEED_LABELS[need]}
+                n={data.by_need[need] ?? 0}
+                on={facet === need}
+                onPick={() => pick(need)}
               />
             ))}
-            <hr />
-            {chosen.length > 1 && (
+            <p className="facets-head">Because of</p>
+            {FINDING_KINDS.filter((kind) => data.by_kind[kind]).map((kind) => (
+              <FacetButton
+                key={kind}
+                kind={kind}
+                label={FINDING_LABELS[kind]}
+                n={data.by_kind[kind] ?? 0}
+                on={facet === kind}
+                onPick={() => pick(kind)}
+              />
+            ))}
+            <div className="facets-more">
+              {toRotate(data, facet) > 1 && (
+                <p className="small worklist-page-small">
+                  <button
+                    type="button"
+                    className="link to-left"
+                    onClick={() => campaign.mutate({ facet })}
+                  >
+                    Rotate these {count(toRotate(data, facet), "login")} as a campaign
+                  </button>
+                </p>
+              )}
+              <p className="small quiet worklist-page-small">{renewed(basis)}</p>
               <p className="small worklist-page-small">
-                <button
-                  type="button"
-                  className="link to-left"
-                  onClick={() => campaign.mutate(chosen)}
-                >
-                  Rotate these {count(chosen.length, "login")} as a campaign
-                </button>
+                <Link to="/waivers">{count(basis.waived_count, "finding")} accepted</Link>
               </p>
-            )}
-            <p className="small quiet worklist-page-small">{renewed(data)}</p>
-            <p className="small worklist-page-small">
-              <Link to="/waivers">{count(data.waived_count, "finding")} accepted</Link>
-            </p>
+              <SettledToday rows={data} />
+            </div>
           </div>
-          <section aria-label="Findings, gravest first" className="main-column">
-            <div className="cols head" style={COLUMNS} aria-hidden="true">
+          <section aria-label="Logins to see to, first ones first" className="main-column">
+            <div className="cols work-cols head" aria-hidden="true">
               <span />
               <span>Login</span>
               <span>Why</span>
-              <span className="right">Reach</span>
+              <span className="right">Falls</span>
               <span>Guesses</span>
               <span className="right">Age</span>
             </div>
-            <div ref={scroller} role="list" className="scrolls">
-              <div style={{ height: rows.height, position: "relative" }}>
+            <div
+              ref={scroller}
+              role="grid"
+              aria-rowcount={data.total}
+              tabIndex={0}
+              aria-label="Logins to see to"
+              aria-activedescendant={row ? `work-${row.row_id}` : undefined}
+              className="scrolls"
+            >
+              <div role="presentation" style={{ height: rows.height, position: "relative" }}>
                 {rows.items.map(({ index, start }) => {
-                  const f = findings[index];
-                  if (!f) return null;
+                  const one = rowAt(index);
+                  const isLast = index === data.first_rows - 1 && data.first_rows < data.total;
                   return (
                     <div
-                      key={`${f.kind} ${f.login_id ?? f.loose_end_id}`}
-                      role="listitem"
+                      key={one?.row_id ?? `part ${index}`}
+                      id={one ? `work-${one.row_id}` : undefined}
+                      role="row"
+                      aria-rowindex={index + 1}
                       ref={rows.measure}
                       data-index={index}
-                      aria-current={index === here}
-                      className={index === here ? "item at" : "item"}
+                      aria-selected={index === here}
+                      className={["item", index === here && "at", isLast && "last-of-first"]
+                        .filter(Boolean)
+                        .join(" ")}
                       style={{ position: "absolute", top: start, left: 0, right: 0 }}
                     >
-                      <FindingLine finding={f} now={now} />
-                      {index === here && f.loose_end_id && (
-                        <div className="row worklist-page-row-3">
-                          <Button type="primary" onClick={() => go(f)}>
-                            Place it in a login <kbd>R</kbd>
-                          </Button>
-                          <span className="small quiet">{f.why}</span>
-                        </div>
+                      {one ? (
+                        <WorkRowLine
+                          row={one}
+                          lead={leadOf(one, facet)}
+                          isOpen={index === here}
+                          now={now}
+                        />
+                      ) : (
+                        <span role="gridcell" className="quiet small">
+                          …
+                        </span>
                       )}
-                      {index === here && f.login_id && (
-                        <div className="row worklist-page-row-3">
-                          <Button type="primary" onClick={() => go(f)} loading={rotate.isPending}>
-                            {f.rotation_id ? "Go on rotating" : "Rotate"} <kbd>R</kbd>
-                          </Button>
-                          <Button onClick={() => open(f)}>
-                            Open login <kbd>↵</kbd>
-                          </Button>
-                          <Button onClick={() => setWaiving(f)}>
-                            Accept… <kbd>W</kbd>
-                          </Button>
-                          <span className="small quiet">{f.why}</span>
-                        </div>
+                      {one && index === here && (
+                        <WorkRowOpened
+                          row={one}
+                          busy={rotate.isPending || campaign.isPending}
+                          onAct={(need) => act(one, need)}
+                          onOpen={() => open(one)}
+                          onTogether={() => together(one)}
+                          onAccept={(finding) => void waive(one, finding)}
+                        />
+                      )}
+                      {isLast && (
+                        <p className="first-line small quiet" aria-hidden="true">
+                          {facet
+                            ? "above: what comes first"
+                            : `above: the ${data.first.toLocaleString("en")} that come first`}
+                        </p>
                       )}
                     </div>
                   );
@@ -271,45 +329,21 @@ function Unchecked() {
   );
 }
 
-function FindingLine({ finding, now }: { finding: Schema["FindingRow"]; now: number }) {
-  return (
-    <div className="cols" style={COLUMNS}>
-      <span title={FINDING_LABELS[finding.kind]}>
-        <FindingShape kind={finding.kind} />
-        <span className="visually-hidden">{FINDING_LABELS[finding.kind]}</span>
-      </span>
-      <span className="may-shrink">
-        <div className="name">{finding.title}</div>
-        <div className="sub">
-          {[finding.user_name, finding.importance === "normal" ? "" : finding.importance]
-            .filter(Boolean)
-            .join(" · ")}
-        </div>
-      </span>
-      <span>{finding.evidence}</span>
-      <span
-        className="right small"
-        title={
-          finding.reach ? `${count(finding.reach, "other login")} would fall with it` : undefined
-        }
-      >
-        {finding.reach ? `+ ${finding.reach.toLocaleString("en")}` : ""}
-      </span>
-      <SmallRuler log10={finding.guess_number_log10} />
-      <span className="right small">{age(finding.since_at, now)}</span>
-    </div>
-  );
-}
-
-function Facet(props: {
+function FacetButton(props: {
   label: string;
   n: number;
   on: boolean;
   onPick: () => void;
-  kind?: FindingKind;
+  kind?: Schema["FindingKind"];
+  folds?: boolean;
 }) {
   return (
-    <button type="button" className="facet" aria-pressed={props.on} onClick={props.onPick}>
+    <button
+      type="button"
+      className={props.folds ? "facet folds" : "facet"}
+      aria-pressed={props.on}
+      onClick={props.onPick}
+    >
       {props.kind && <FindingShape kind={props.kind} />}
       {props.label}
       <span className="n">{props.n.toLocaleString("en")}</span>
@@ -317,14 +351,44 @@ function Facet(props: {
   );
 }
 
-function heading(data: Schema["Worklist"]): string {
-  const n = data.findings.length;
-  if (!data.checked_at) return "Worklist";
-  if (!n) return "Nothing to do";
-  const kinds: FindingKind[] = ["breached", "notice"];
-  const grave = new Set(data.findings.filter((f) => kinds.includes(f.kind)).map((f) => f.login_id));
-  const first = grave.size ? `, ${grave.size} of them first` : "";
-  return `${count(n, "thing")} to do${first}`;
+/** What a row leads with: the finding that was asked for, else the gravest. */
+function leadOf(row: WorkRow | undefined, facet: Facet | null) {
+  return row?.findings.find((f) => f.kind === facet) ?? row?.findings[0];
+}
+
+/** How many logins of a facet a campaign would rotate. */
+function toRotate(data: Schema["WorkRows"], facet: Facet | null): number {
+  if (facet === null || facet === "new_secret") return data.rotations;
+  const kind = FINDING_KINDS.find((one) => one === facet);
+  return kind && !NOT_BY_A_NEW_SECRET.includes(kind) ? (data.by_kind[kind] ?? 0) : 0;
+}
+
+function facetOf(text: string | null): Facet | null {
+  const known: Facet[] = [...NEEDS, ...FINDING_KINDS];
+  return known.find((one) => one === text) ?? null;
+}
+
+function heading(data: Schema["WorkRows"]): string {
+  if (!data.basis.checked_at) return "Worklist";
+  if (!data.logins) return "Nothing to do";
+  const first = data.first ? `, ${data.first.toLocaleString("en")} of them first` : "";
+  return `${count(data.logins, "login")} to see to${first}`;
+}
+
+/** How much is settled by what: "22 rotations settle 44 findings · 2 a second factor …". */
+function inActs(data: Schema["WorkRows"]): string {
+  if (!data.basis.checked_at || !data.logins) return "";
+  const n = (need: Schema["Need"]) => data.by_need[need] ?? 0;
+  const settle = data.rotations === 1 ? "settles" : "settle";
+  return [
+    data.rotations &&
+      `${count(data.rotations, "rotation")} ${settle} ${count(data.settled_by_rotations, "finding")}`,
+    n("second_factor") && `${count(n("second_factor"), "second factor")} to set up`,
+    n("address") && `${count(n("address"), "address", "addresses")} to correct`,
+    n("finish") && `${n("finish").toLocaleString("en")} to be finished`,
+  ]
+    .filter(Boolean)
+    .join(" · ");
 }
 
 function renewed(data: Schema["Worklist"]): string {
@@ -333,7 +397,7 @@ function renewed(data: Schema["Worklist"]): string {
   return `${data.renewed_count.toLocaleString("en")} of ${data.renewable_count.toLocaleString("en")} renewed${since}`;
 }
 
-function basis(data: Schema["Worklist"], now: number): string {
+function basedOn(data: Schema["Worklist"], now: number): string {
   if (!data.checked_at) return "Not checked yet";
   const asked = data.asked.filter((one) => one.unique_count !== null);
   const total = asked.reduce((sum, one) => sum + (one.unique_count ?? 0), 0);

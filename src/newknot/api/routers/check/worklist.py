@@ -177,6 +177,7 @@ def _work_row(row: Row, held: AsNow, open_rotations: Mapping[str, str]) -> WorkR
         "size": row.size,
         "members": [cards[one].title for one in row.login_ids[:NAMED_MOST]] if of_group else [],
         "elsewhere": [cards[one].title for one in row.elsewhere[:NAMED_MOST]],
+        "shares": _shares(row) if not of_group else [],
     }
     if row.kind is RowKind.LOOSE_END:
         one = held.standing.loose_ends[first]
@@ -204,6 +205,12 @@ def _work_row(row: Row, held: AsNow, open_rotations: Mapping[str, str]) -> WorkR
         since_at=card.secret_since_at,
         reach=max(f.reach for f in held.worklist.findings[first]),
     )
+
+
+def _shares(row: Row) -> list[str]:
+    """Ids of the other logins that a finding says have the same secret."""
+    others = (one for f in row.findings if f.kind is FindingKind.REUSED for one in f.others)
+    return [one for one in dict.fromkeys(others) if one != row.row_id]
 
 
 def _of_group(row: Row) -> str:

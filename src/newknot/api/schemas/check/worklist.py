@@ -94,7 +94,8 @@ class WorkRow(Shape):
 
     login_id: of a group its member that matters most. says: of a group, what ties it. count: the
     logins that the row counts for; size: members of the group in all. members: titles of the first
-    ones; elsewhere: titles of members with a row of their own. since_at: the age of the secret.
+    ones; elsewhere: titles of members with a row of their own. shares: of a login, ids of others
+    with its secret. since_at: the age of the secret.
     """
 
     row_id: str
@@ -113,6 +114,7 @@ class WorkRow(Shape):
     size: int
     members: list[str]
     elsewhere: list[str]
+    shares: list[str]
     guess_number_log10: float | None
     since_at: datetime
     reach: int
