@@ -49,7 +49,7 @@ def reuse_map(page: Page) -> None:
 
 def logins(page: Page) -> None:
     page.keyboard.press("2")
-    page.get_by_role("heading", level=1, name="Logins").wait_for()
+    page.get_by_role("heading", level=1, name="Logins", exact=True).wait_for()
 
 
 def login(page: Page) -> None:

@@ -75,7 +75,7 @@ def unlock(page: Page) -> None:
 
 def begin(page: Page, title: str) -> None:
     page.keyboard.press("2")
-    page.get_by_role("heading", level=1, name="Logins").wait_for()
+    page.get_by_role("heading", level=1, name="Logins", exact=True).wait_for()
     page.get_by_text(title).first.click()
     page.keyboard.press("Enter")
     page.get_by_role("heading", level=1, name=title).wait_for()

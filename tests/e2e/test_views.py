@@ -131,7 +131,7 @@ def test_find_open_and_show_by_keys_alone_and_nothing_in_the_address(
 ) -> None:
     page = open_page(browser_here, demo_here)
     page.keyboard.press("2")
-    page.get_by_role("heading", level=1, name="Logins").wait_for()
+    page.get_by_role("heading", level=1, name="Logins", exact=True).wait_for()
     page.keyboard.press("f")
     page.keyboard.type("fernbank")
     expect(page.get_by_text("2 of 66 logins")).to_be_visible()
@@ -185,7 +185,7 @@ def logins_with_a_clock(browser: Browser, served: Served) -> Page:
     page.reload()
     page.get_by_role("heading", name="to see to").wait_for()
     page.keyboard.press("2")
-    page.get_by_role("heading", level=1, name="Logins").wait_for()
+    page.get_by_role("heading", level=1, name="Logins", exact=True).wait_for()
     page.get_by_role("listitem").first.wait_for()
     return page
 
