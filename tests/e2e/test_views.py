@@ -186,7 +186,7 @@ def logins_with_a_clock(browser: Browser, served: Served) -> Page:
     page.get_by_role("heading", name="to see to").wait_for()
     page.keyboard.press("2")
     page.get_by_role("heading", level=1, name="Logins", exact=True).wait_for()
-    page.get_by_role("listitem").first.wait_for()
+    page.get_by_role("row").first.wait_for()
     return page
 
 

@@ -16,7 +16,14 @@ from newknot.api.routers.check import checks, notices, reports, strength, waiver
 from newknot.api.routers.copies import backups, bundles
 from newknot.api.routers.drawing import draws
 from newknot.api.routers.import_export import exports, imports
-from newknot.api.routers.logins import addresses, histories, logins, loose_ends, second_factors
+from newknot.api.routers.logins import (
+    addresses,
+    histories,
+    login_rows,
+    logins,
+    loose_ends,
+    second_factors,
+)
 from newknot.api.routers.rotation import campaigns, mails, rotations
 from newknot.api.routers.vault import recovery, safeguards, vault
 from newknot.api.whole_text import require_whole_text
@@ -33,6 +40,7 @@ ROUTERS = (
     draws,
     loose_ends,
     events,
+    login_rows,
     logins,
     second_factors,
     histories,

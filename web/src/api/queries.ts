@@ -2,6 +2,27 @@ import { keepPreviousData, queryOptions } from "@tanstack/react-query";
 import { PART } from "../shared/useParts";
 import { answer, client, type Schema } from "./client";
 
+export type LoginsWish = { search: string; folder: string | null; order: "site" | "findings" };
+
+const SOUGHT_KEPT_MS = 60_000;
+const FOUND_MOST = 9;
+
+/** Lists that were asked for, by number: a key holds nothing that was typed. */
+const wishes: string[] = [];
+
+function numberOf(wish: object): string {
+  const said = JSON.stringify(wish);
+  const known = wishes.indexOf(said);
+  if (known >= 0) return String(known);
+  wishes.push(said);
+  return String(wishes.length - 1);
+}
+
+/** At a lock. */
+export function forgetWishes(): void {
+  wishes.length = 0;
+}
+
 export type Facet = Schema["Need"] | Schema["FindingKind"];
 
 /** Key and fetcher together; no key ever holds a secret, title or user name. */
@@ -16,6 +37,23 @@ export const queries = {
     }),
   logins: () =>
     queryOptions({ queryKey: ["logins"], queryFn: () => answer(client.GET("/logins")) }),
+  /** What is sought is no part of a key that outlives the view: each list is named by a number. */
+  loginRows: (wish: LoginsWish, part: number) =>
+    queryOptions({
+      queryKey: ["logins", "rows", numberOf(wish), String(part)],
+      queryFn: () =>
+        answer(
+          client.POST("/logins/rows", { body: { ...wish, offset: part * PART, limit: PART } }),
+        ),
+      gcTime: SOUGHT_KEPT_MS,
+    }),
+  foundLogins: (typed: string) =>
+    queryOptions({
+      queryKey: ["logins", "find", numberOf({ typed })],
+      queryFn: () => answer(client.POST("/logins/find", { body: { typed, limit: FOUND_MOST } })),
+      placeholderData: keepPreviousData,
+      gcTime: SOUGHT_KEPT_MS,
+    }),
   login: (login_id: string) =>
     queryOptions({
       queryKey: ["login", login_id],

@@ -1102,6 +1102,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/logins/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Find Logins
+         * @description The few logins that are nearest to what was typed.
+         */
+        post: operations["find_logins_logins_find_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/logins/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Login Rows
+         * @description A part of the list of logins outside the bin.
+         */
+        post: operations["login_rows_logins_rows_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/logins/{login_id}": {
         parameters: {
             query?: never;
@@ -3448,6 +3488,19 @@ export interface components {
             value: string;
         };
         /**
+         * FindIn
+         * @description What was typed.
+         */
+        FindIn: {
+            /**
+             * Limit
+             * @default 9
+             */
+            limit: number;
+            /** Typed */
+            typed: string;
+        };
+        /**
          * FindingKey
          * @description A finding, by its kind and login.
          */
@@ -3495,6 +3548,20 @@ export interface components {
             user_name: string;
             /** Why */
             why: string;
+        };
+        /**
+         * FoundLogin
+         * @description A login that fits.
+         */
+        FoundLogin: {
+            /** Domain */
+            domain: string;
+            /** Login Id */
+            login_id: string;
+            /** Title */
+            title: string;
+            /** User Name */
+            user_name: string;
         };
         /**
          * GroupOut
@@ -3841,6 +3908,24 @@ export interface components {
             logins: components["schemas"]["LoginRow"][];
         };
         /**
+         * LoginListLine
+         * @description A login with the kinds of its findings, or the head of several at one site. place: of the
+         *     login among those found.
+         */
+        LoginListLine: {
+            /** In Group */
+            in_group: boolean;
+            /** Kinds */
+            kinds: components["schemas"]["FindingKind"][];
+            login: components["schemas"]["LoginRow"] | null;
+            /** Place */
+            place: number | null;
+            /** Site */
+            site: string;
+            /** Site Count */
+            site_count: number;
+        };
+        /**
          * LoginRow
          * @description A login in a list: never a secret, nor notes.
          */
@@ -3883,6 +3968,56 @@ export interface components {
             title: string;
             /** User Name */
             user_name: string;
+        };
+        /**
+         * LoginRowsIn
+         * @description Which logins, in which order, and so many lines from a place on.
+         */
+        LoginRowsIn: {
+            /** Folder */
+            folder?: string | null;
+            /**
+             * Limit
+             * @default 60
+             */
+            limit: number;
+            /**
+             * Offset
+             * @default 0
+             */
+            offset: number;
+            /**
+             * Order
+             * @default site
+             * @enum {string}
+             */
+            order: "site" | "findings";
+            /**
+             * Search
+             * @default
+             */
+            search: string;
+        };
+        /**
+         * LoginRowsOut
+         * @description A part of the lines: `lines_total` in all, with `found` logins of `logins_count`. damaged:
+         *     how many cannot be read.
+         */
+        LoginRowsOut: {
+            /** Damaged Count */
+            damaged_count: number;
+            /** Folders */
+            folders: {
+                [key: string]: number;
+            };
+            /** Found */
+            found: number;
+            /** Lines Total */
+            lines_total: number;
+            /** Logins Count */
+            logins_count: number;
+            /** Rows */
+            rows: components["schemas"]["LoginListLine"][];
         };
         /**
          * LoginSheet
@@ -7374,6 +7509,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Emptied"];
+                };
+            };
+        };
+    };
+    find_logins_logins_find_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FindIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundLogin"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    login_rows_logins_rows_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoginRowsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoginRowsOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };

@@ -3,7 +3,7 @@ import { App as AntApp, ConfigProvider } from "antd";
 import { useCallback, useEffect, useState } from "react";
 import { BrowserRouter } from "react-router";
 import { installHooks, sessionToken } from "../api/client";
-import { queries } from "../api/queries";
+import { forgetWishes, queries } from "../api/queries";
 import { CreateVault } from "../features/vault/CreateVault";
 import { UnlockVault } from "../features/vault/UnlockVault";
 import { forgetRemembered } from "../shared/remembered";
@@ -47,6 +47,7 @@ function Gate() {
   const locked = useCallback(() => {
     setOpen(false);
     forgetRemembered();
+    forgetWishes();
     client.clear();
     void client.invalidateQueries();
   }, [client]);

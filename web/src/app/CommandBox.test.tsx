@@ -3,7 +3,11 @@ import { expect, test, vi } from "vitest";
 import { loginRow, mount, Refusal, server } from "../../test/mounted";
 import { CommandBox } from "./CommandBox";
 
-const LIST = { logins: [loginRow("Gantry"), loginRow("Lumen")], damaged: [] };
+const FOUND = (body: unknown) => {
+  const { typed } = body as { typed: string };
+  const all = [loginRow("Gantry"), loginRow("Lumen")];
+  return all.filter((one) => one.title.toLowerCase().includes(typed.toLowerCase()));
+};
 
 function opened(onLock = () => {}) {
   const onClose = vi.fn();
@@ -12,19 +16,30 @@ function opened(onLock = () => {}) {
 }
 
 test("it has the focus at once, and Enter opens what was found", async () => {
-  server({ "GET /logins": LIST });
+  server({ "POST /logins/find": FOUND });
   const { onClose, field } = opened();
   expect(document.activeElement).toBe(field);
   fireEvent.change(field, { target: { value: "lum" } });
   const option = await screen.findByRole("option", { name: /Lumen/ });
   expect(field.getAttribute("aria-activedescendant")).toBe(option.id);
   fireEvent.keyDown(field, { key: "Enter" });
-  expect(onClose).toHaveBeenCalledOnce();
+  await waitFor(() => expect(onClose).toHaveBeenCalledOnce());
   expect(screen.getByTestId("where").textContent).toBe(`/logins/${loginRow("Lumen").login_id}`);
 });
 
+test("Enter goes to what was typed, and not to what was found before it", async () => {
+  server({ "POST /logins/find": FOUND });
+  const { field } = opened();
+  fireEvent.change(field, { target: { value: "gan" } });
+  await screen.findByRole("option", { name: /Gantry/ });
+  fireEvent.change(field, { target: { value: "lumen" } });
+  fireEvent.keyDown(field, { key: "Enter" });
+  const lumen = `/logins/${loginRow("Lumen").login_id}`;
+  await waitFor(() => expect(screen.getByTestId("where").textContent).toBe(lumen));
+});
+
 test("arrows move within the lines and not beyond, and the mouse does the same", async () => {
-  server({ "GET /logins": LIST });
+  server({ "POST /logins/find": FOUND });
   const onLock = vi.fn();
   const { field } = opened(onLock);
   fireEvent.change(field, { target: { value: "lock the" } });
@@ -37,16 +52,16 @@ test("arrows move within the lines and not beyond, and the mouse does the same",
 });
 
 test("where logins cannot be had, views still can", async () => {
-  server({ "GET /logins": new Refusal(500, "unexpected") });
+  server({ "POST /logins/find": new Refusal(500, "unexpected") });
   const { field } = opened();
   fireEvent.change(field, { target: { value: "report" } });
   fireEvent.keyDown(field, { key: "Enter" });
-  expect(screen.getByTestId("where").textContent).toBe("/report");
+  await waitFor(() => expect(screen.getByTestId("where").textContent).toBe("/report"));
   expect(screen.queryByText("Nothing of that name.")).toBeNull();
 });
 
 test("what is nowhere is said to be so", async () => {
-  server({ "GET /logins": LIST });
+  server({ "POST /logins/find": FOUND });
   const { field, onClose } = opened();
   fireEvent.change(field, { target: { value: "zzz" } });
   await screen.findByText("Nothing of that name.");
@@ -58,13 +73,13 @@ test("a pasted address says whose it is and opens that login", async () => {
   const login = { login_id: loginRow("Lumen").login_id, title: "Lumen", user_name: "ilse" };
   const seen = { host: "lumen.example", domain: "lumen.example", is_kept_out: false };
   const own = { ...seen, logins: [login], resembles: [] };
-  server({ "GET /logins": LIST, "POST /addresses": own });
+  server({ "POST /logins/find": FOUND, "POST /addresses": own });
   const { field, onClose } = opened();
   fireEvent.change(field, { target: { value: "https://www.lumen.example/in?x=1" } });
   const option = await screen.findByRole("option", { name: /Lumen.*the site of lumen\.example/ });
   expect(field.getAttribute("aria-activedescendant")).toBe(option.id);
   fireEvent.keyDown(field, { key: "Enter" });
-  expect(onClose).toHaveBeenCalledOnce();
+  await waitFor(() => expect(onClose).toHaveBeenCalledOnce());
   expect(screen.getByTestId("where").textContent).toBe(`/logins/${login.login_id}`);
 });
 
@@ -72,7 +87,7 @@ test("an address that is only like a login's is never said to be its site", asyn
   const login = { login_id: loginRow("Lumen").login_id, title: "Lumen", user_name: "ilse" };
   const resembles = [{ domain: "lumen.example", how: "look_alike", logins: [login] }];
   const seen = { host: "1umen.example", domain: "1umen.example", is_kept_out: false };
-  server({ "GET /logins": LIST, "POST /addresses": { ...seen, logins: [], resembles } });
+  server({ "POST /logins/find": FOUND, "POST /addresses": { ...seen, logins: [], resembles } });
   const { field } = opened();
   fireEvent.change(field, { target: { value: "1umen.example" } });
   await screen.findByRole("option", { name: /Not Lumen.*letters that look alike/ });
@@ -80,7 +95,7 @@ test("an address that is only like a login's is never said to be its site", asyn
 
 test("an address of nobody says so", async () => {
   const seen = { host: "odd.example", domain: "odd.example", is_kept_out: false };
-  server({ "GET /logins": LIST, "POST /addresses": { ...seen, logins: [], resembles: [] } });
+  server({ "POST /logins/find": FOUND, "POST /addresses": { ...seen, logins: [], resembles: [] } });
   const { field } = opened();
   fireEvent.change(field, { target: { value: "odd.example" } });
   await screen.findByText("No login of yours is at odd.example.");

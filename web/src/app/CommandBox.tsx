@@ -1,10 +1,18 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent } from "react";
+import {
+  useEffect,
+  useEffectEvent,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+} from "react";
 import { useNavigate } from "react-router";
 import { answer, client, type Schema } from "../api/client";
 import { queries } from "../api/queries";
 import { HOW_ALIKE, maybeAddress } from "../domain/address";
-import { haystack, matches, nearest } from "../domain/search";
+import { matches } from "../domain/search";
 import { FURTHER, VIEWS } from "./commands";
 import { useRowPointer } from "../shared/useRowPointer";
 import { useSettled } from "../shared/useSettled";
@@ -59,17 +67,16 @@ function addressLines(
 /** Find a login as you type, or whose a pasted address is, or go somewhere. */
 export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: () => void }) {
   const navigate = useNavigate();
-  const { data } = useQuery(queries.logins());
   const [typed, setTyped] = useState("");
   const [at, setAt] = useState(0);
   const box = useRef<HTMLDialogElement>(null);
   const field = useRef<HTMLInputElement>(null);
   const list = useRef<HTMLDivElement>(null);
-  const hays = useMemo(
-    () => (data?.logins ?? []).map((login) => ({ login, hay: haystack(login) })),
-    [data],
-  );
-
+  const sought = typed.trim();
+  const answered = useQuery({ ...queries.foundLogins(sought), enabled: sought !== "" });
+  const found = answered.data;
+  const waits = sought !== "" && (answered.isPending || answered.isPlaceholderData);
+  const [entered, setEntered] = useState(false);
   const seen = useAddressSeen(typed);
 
   const lines: Line[] = useMemo(() => {
@@ -84,19 +91,16 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
       { id: "lock", label: "Lock the vault", beside: "key L", act: onLock },
     ].filter((line) => matches(line.label.toLowerCase(), typed));
     if (!typed.trim()) return acts.slice(0, SHOWN + 2);
-    const hit = hays.filter((h) => matches(h.hay, typed)).map((h) => h.login);
-    const found = nearest(hit, typed)
-      .slice(0, SHOWN)
-      .map((login) => ({
-        id: login.login_id,
-        label: login.title,
-        beside: [login.user_name, login.domain].filter(Boolean).join(" · "),
-        act: () => void navigate(`/logins/${login.login_id}`),
-      }));
+    const named = (found ?? []).map((login) => ({
+      id: login.login_id,
+      label: login.title,
+      beside: [login.user_name, login.domain].filter(Boolean).join(" · "),
+      act: () => void navigate(`/logins/${login.login_id}`),
+    }));
     const whose = addressLines(seen, (id) => void navigate(`/logins/${id}`));
-    const named = found.filter((one) => whose.every((line) => line.id !== one.id));
-    return [...whose.slice(0, SHOWN), ...named, ...acts.slice(0, 3)];
-  }, [typed, hays, navigate, onLock, seen]);
+    const others = named.filter((one) => whose.every((line) => line.id !== one.id));
+    return [...whose.slice(0, SHOWN), ...others, ...acts.slice(0, 3)];
+  }, [typed, found, navigate, onLock, seen]);
 
   // At once, and without a motion: the next key is typed into it already.
   useLayoutEffect(() => {
@@ -109,11 +113,18 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
     onClose();
     line.act();
   };
+  // Enter goes to what was typed, not to what was found of it so far.
+  const onAnswered = useEffectEvent(() => run(lines[at]));
+  useEffect(() => {
+    if (!entered || waits) return;
+    setEntered(false);
+    onAnswered();
+  }, [entered, waits]);
   useRowPointer(list, { choose: (index) => run(lines[index]), over: setAt });
   const onKey = (event: KeyboardEvent) => {
     if (event.key === "ArrowDown") setAt(Math.min(lines.length - 1, at + 1));
     else if (event.key === "ArrowUp") setAt(Math.max(0, at - 1));
-    else if (event.key === "Enter") run(lines[at]);
+    else if (event.key === "Enter") setEntered(true);
     else return;
     event.preventDefault();
   };
@@ -158,7 +169,7 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
             <span className="small quiet">{line.beside}</span>
           </div>
         ))}
-        {lines.length === 0 && (
+        {lines.length === 0 && !waits && (
           <p className="quiet item">
             {seen ? `No login of yours is at ${seen.host}.` : "Nothing of that name."}
           </p>

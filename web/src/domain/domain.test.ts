@@ -4,11 +4,9 @@ import { age, minutesAndSeconds } from "./moments";
 import { policySentence, power, withClass, type Policy } from "./policy";
 import { sentence } from "./problems";
 import { described, position, stretches } from "./ruler";
-import { kindsByLogin } from "./findings";
 import { inKinds, pieceOf, unread } from "./segments";
 import { haystack, matches, nearest } from "./search";
 import { classOf, grouped } from "./secretMarks";
-import { byFindings, bySite } from "./siteGroups";
 
 describe("secret marks", () => {
   test.each([
@@ -38,20 +36,6 @@ describe("guess ruler", () => {
     expect(described(5, marks)).toBe("About 10 to the 5 guesses: falls to “at the form”.");
     expect(described(9, marks)).toContain("falls to “a state”, beyond “at the form”");
     expect(described(30, marks)).toContain("beyond every attack");
-  });
-});
-
-describe("logins by findings", () => {
-  test("those with findings come first, in the worklist's order", () => {
-    const { kinds, places } = kindsByLogin([
-      { login_id: "c", kind: "weak" },
-      { login_id: "a", kind: "reused" },
-      { login_id: "c", kind: "reused" },
-    ]);
-    expect(kinds.get("c")).toEqual(["weak", "reused"]);
-    const logins = ["a", "b", "c"].map((login_id) => ({ login_id }));
-    const rows = byFindings(logins, places);
-    expect(rows.map((r) => r.kind === "login" && r.login.login_id)).toEqual(["c", "a", "b"]);
   });
 });
 
@@ -141,16 +125,6 @@ describe("finding", () => {
   });
   test("titles that begin as typed come first", () =>
     expect(nearest([login("Old Post"), login("Post Box")], "post")[0]?.title).toBe("Post Box"));
-  test("logins of one site stand together, others alone", () => {
-    const rows = bySite([login("A", "x.example"), login("B"), login("C", "x.example"), login("D")]);
-    expect(rows.map((r) => (r.kind === "site" ? r.domain : r.login.title))).toEqual([
-      "x.example",
-      "A",
-      "C",
-      "B",
-      "D",
-    ]);
-  });
 });
 
 test("times are said as people say them", () => {

@@ -55,15 +55,6 @@ export const FINDING_LABELS: Record<FindingKind, string> = {
   plain_http: "Plain http",
 };
 
-/** The kinds of each login's findings, and the logins' places, in the worklist's order. */
-export function kindsByLogin(findings: { login_id: string | null; kind: FindingKind }[]) {
-  const kinds = new Map<string, FindingKind[]>();
-  for (const f of findings)
-    if (f.login_id) kinds.set(f.login_id, [...(kinds.get(f.login_id) ?? []), f.kind]);
-  const places = new Map([...kinds.keys()].map((id, place) => [id, place]));
-  return { kinds, places };
-}
-
 /** By what one login falls after another. */
 export const CORD_LABELS: Record<Schema["CordKind"], string> = {
   same: "same secret",

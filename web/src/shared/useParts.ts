@@ -5,14 +5,19 @@ export const PART = 60;
 
 type Part<Row> = { rows: Row[] };
 
-/** The rows in view of a long list, of which the server gives parts as they are scrolled to. */
+/** The rows in view of a long list, of which the server gives parts as they are scrolled to.
+ * meanwhile: the first part as it was, until it is there. */
 export function useParts<Row, P extends Part<Row>>(
   indexes: number[],
   query: (part: number) => UseQueryOptions<P, Error, P, string[]>,
+  meanwhile: Row[] | undefined,
 ): (index: number) => Row | undefined {
   const parts = [...new Set(indexes.map((index) => Math.floor(index / PART)))].sort(
     (a, b) => a - b,
   );
   const found = useQueries({ queries: parts.map(query) });
-  return (index) => found[parts.indexOf(Math.floor(index / PART))]?.data?.rows[index % PART];
+  return (index) => {
+    const part = found[parts.indexOf(Math.floor(index / PART))];
+    return part?.data ? part.data.rows[index % PART] : meanwhile?.[index];
+  };
 }

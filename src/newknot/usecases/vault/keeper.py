@@ -26,6 +26,7 @@ from newknot.usecases.drafts import drop_old_drafts
 from newknot.usecases.drawing.draw_ring import DrawRing
 from newknot.usecases.drawing.space_shelf import SpaceShelf
 from newknot.usecases.errors import BackupFailed, VaultBusy, VaultLocked
+from newknot.usecases.logins.login_rows import LoginListMemory
 from newknot.usecases.logins.logins import empty_bin
 from newknot.usecases.progress import Progress
 from newknot.usecases.rotation.driving import Drive
@@ -89,6 +90,7 @@ class Keeper:
         self.progress = Progress()
         self.checked = CheckMemory()
         self.worklist = WorklistMemory()
+        self.login_list = LoginListMemory()
         self.reading = ReadThrough()
         self.drives: dict[str, Drive] = {}
         self.not_begun: dict[str, dict[str, NewKnotError]] = {}
@@ -314,6 +316,7 @@ class Keeper:
         self.likeness.clear()
         self.checked.clear()
         self.worklist.clear()
+        self.login_list.clear()
         self.reading = ReadThrough()
         self.drives.clear()
         self.not_begun.clear()

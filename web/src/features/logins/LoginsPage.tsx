@@ -1,81 +1,74 @@
-import { useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Button, Input, type InputRef } from "antd";
-import { useDeferredValue, useMemo, useRef, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { useDeferredValue, useRef } from "react";
+import { Link, useNavigate, useSearchParams } from "react-router";
 import type { Schema } from "../../api/client";
 import { queries } from "../../api/queries";
-import { FINDING_LABELS, kindsByLogin, type FindingKind } from "../../domain/findings";
+import { FINDING_LABELS } from "../../domain/findings";
 import { age, count, day } from "../../domain/moments";
-import { haystack, matches } from "../../domain/search";
-import { byFindings, bySite } from "../../domain/siteGroups";
 import { SmallRuler } from "../../shared/GuessRuler";
 import { FindingShape } from "../../shared/icons";
 import { ProblemNote } from "../../shared/ProblemNote";
+import { useRemembered } from "../../shared/remembered";
 import { useKeys } from "../../shared/useKeys";
+import { useNow } from "../../shared/useNow";
+import { useParts } from "../../shared/useParts";
+import { useRowPointer } from "../../shared/useRowPointer";
 import { useVirtualRows } from "../../shared/useVirtualRows";
 import { useLoginActs } from "./useLoginActs";
-import { useNow } from "../../shared/useNow";
-import { useRowPointer } from "../../shared/useRowPointer";
 
-const COLUMNS = {
-  gridTemplateColumns: "minmax(190px, 1.2fr) minmax(130px, 1fr) 104px 92px 190px 66px",
-};
+type Line = Schema["LoginListLine"];
+
+const PAGE = 10;
 
 export default function LoginsPage() {
   const navigate = useNavigate();
-  const { data, error, isPending } = useQuery(queries.logins());
-  const [typed, setTyped] = useState("");
-  const [folder, setFolder] = useState<string | null>(null);
-  const [gravest, setGravest] = useState(false);
-  const worklist = useQuery(queries.worklist());
-  const [at, setAt] = useState(0);
+  const [params, setParams] = useSearchParams();
+  const gravest = params.get("sort") === "findings";
+  const [folder, setFolder] = useRemembered<string | null>("logins folder", null);
+  const [typed, setTyped] = useRemembered("logins search", "");
+  const [at, setAt] = useRemembered("logins row", 0);
   const search = useRef<InputRef>(null);
   const sought = useDeferredValue(typed);
   const acts = useLoginActs();
   const now = useNow();
+  const wish = { search: sought, folder, order: gravest ? "findings" : "site" } as const;
+  const list = useQuery({ ...queries.loginRows(wish, 0), placeholderData: keepPreviousData });
+  const { data, error } = list;
 
-  const hays = useMemo(
-    () => (data?.logins ?? []).map((login) => ({ login, hay: haystack(login) })),
-    [data],
-  );
-  const { kinds, places } = useMemo(
-    () => kindsByLogin(worklist.data?.findings ?? []),
-    [worklist.data],
-  );
-  const rows = useMemo(() => {
-    const found = hays
-      .filter((h) => folder === null || h.login.folder === folder)
-      .filter((h) => !sought.trim() || matches(h.hay, sought))
-      .map((h) => h.login);
-    return gravest ? byFindings(found, places) : bySite(found);
-  }, [hays, sought, folder, gravest, places]);
-  const logins = rows.flatMap((r) => (r.kind === "login" ? [r.login] : []));
-  const here = Math.min(at, Math.max(0, logins.length - 1));
-  const login = logins[here];
-  const rowOf = rows.findIndex((r) => r.kind === "login" && r.login === login);
+  const total = data?.lines_total ?? 0;
   const scroller = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualRows(scroller, rows.length, Math.max(0, rowOf), (i) =>
-    rows[i]?.kind === "site" ? 32 : 51,
+  const last = Math.max(0, total - 1);
+  const rows = useVirtualRows(scroller, total, Math.min(at, last), () => 51);
+  const lineAt = useParts<Line, Schema["LoginRowsOut"]>(
+    [Math.min(at, last), ...rows.items.map((item) => item.index)],
+    (part) => queries.loginRows(wish, part),
+    data?.rows,
   );
-
-  const move = (by: number) => setAt(Math.max(0, Math.min(logins.length - 1, here + by)));
-  const open = (l: Schema["LoginRow"] | undefined) => l && void navigate(`/logins/${l.login_id}`);
-  const loginAt = (index: number) => {
-    const row = rows[index];
-    return row?.kind === "login" ? row.login : undefined;
+  // A head is no login: what is current is the login below it.
+  const isHead = (index: number) => {
+    const line = lineAt(index);
+    return line !== undefined && line.login === null;
   };
+  const here = isHead(Math.min(at, last)) ? Math.min(at, last) + 1 : Math.min(at, last);
+  const login = lineAt(here)?.login ?? undefined;
+
+  const move = (by: number) => {
+    const to = Math.max(0, Math.min(last, here + by));
+    setAt(isHead(to) && by < 0 && to > 0 ? to - 1 : to);
+  };
+  const open = (l: Schema["LoginRow"] | undefined) => l && void navigate(`/logins/${l.login_id}`);
   useRowPointer(scroller, {
-    choose: (index) => {
-      const pressed = loginAt(index);
-      if (pressed) setAt(logins.indexOf(pressed));
-    },
-    open: (index) => open(loginAt(index)),
+    choose: (index) => lineAt(index)?.login && setAt(index),
+    open: (index) => open(lineAt(index)?.login ?? undefined),
   });
   useKeys({
     ArrowDown: () => move(1),
     ArrowUp: () => move(-1),
-    PageDown: () => move(10),
-    PageUp: () => move(-10),
+    PageDown: () => move(PAGE),
+    PageUp: () => move(-PAGE),
+    Home: () => setAt(0),
+    End: () => setAt(last),
     Enter: () => open(login),
     n: () => void navigate("/logins/new"),
     f: () => search.current?.focus(),
@@ -86,9 +79,10 @@ export default function LoginsPage() {
     r: () => login && acts.rotate(login),
     s: () => login && void navigate(`/logins/${login.login_id}/sign-in`),
   });
-
-  const folders = new Map<string, number>();
-  for (const l of data?.logins ?? []) folders.set(l.folder, (folders.get(l.folder) ?? 0) + 1);
+  const pick = (name: string | null) => {
+    setFolder(name);
+    setAt(0);
+  };
 
   return (
     <main className="page fills-height">
@@ -103,6 +97,7 @@ export default function LoginsPage() {
             autoComplete="off"
             spellCheck={false}
             allowClear
+            value={typed}
             onChange={(event) => {
               setTyped(event.target.value);
               setAt(0);
@@ -117,8 +112,7 @@ export default function LoginsPage() {
             }}
           />
           <span className="quiet small" role="status">
-            {data &&
-              `${logins.length.toLocaleString("en")} of ${count(data.logins.length, "login")}`}
+            {data && `${data.found.toLocaleString("en")} of ${count(data.logins_count, "login")}`}
           </span>
         </div>
         <div className="row">
@@ -130,12 +124,12 @@ export default function LoginsPage() {
         </div>
       </header>
       <ProblemNote problem={error ?? acts.problem} />
-      {data && data.damaged.length > 0 && (
+      {data && data.damaged_count > 0 && (
         <p className="problem">
-          {count(data.damaged.length, "login")} cannot be read and are not in this list.
+          {count(data.damaged_count, "login")} cannot be read and are not in this list.
         </p>
       )}
-      {!isPending && data?.logins.length === 0 ? (
+      {data?.logins_count === 0 ? (
         <div className="empty">
           <h2>No logins yet</h2>
           <p>
@@ -147,25 +141,22 @@ export default function LoginsPage() {
           <div className="facets" role="group" aria-label="Folders">
             <FolderFacet
               label="All folders"
-              n={data?.logins.length ?? 0}
+              n={data?.logins_count ?? 0}
               on={folder === null}
-              onPick={() => setFolder(null)}
+              onPick={() => pick(null)}
             />
-            {[...folders].sort().map(([name, n]) => (
+            {Object.entries(data?.folders ?? {}).map(([name, n]) => (
               <FolderFacet
                 key={name}
                 label={name || "in no folder"}
                 n={n}
                 on={folder === name}
-                onPick={() => {
-                  setFolder(name);
-                  setAt(0);
-                }}
+                onPick={() => pick(name)}
               />
             ))}
           </div>
           <section aria-label="Logins" className="main-column">
-            <div className="cols head" style={COLUMNS}>
+            <div className="cols login-cols head">
               <span>Login</span>
               <span>Site</span>
               <span>Marked</span>
@@ -174,7 +165,7 @@ export default function LoginsPage() {
                 className="link to-left"
                 aria-pressed={gravest}
                 onClick={() => {
-                  setGravest(!gravest);
+                  setParams(gravest ? {} : { sort: "findings" });
                   setAt(0);
                 }}
               >
@@ -183,41 +174,39 @@ export default function LoginsPage() {
               <span>Guesses, at the last check</span>
               <span className="right">Age</span>
             </div>
-            <div ref={scroller} role="list" className="scrolls">
-              <div style={{ height: virtual.height, position: "relative" }}>
-                {virtual.items.map(({ index, start }) => {
-                  const r = rows[index];
-                  if (!r) return null;
+            <div
+              ref={scroller}
+              role="grid"
+              tabIndex={0}
+              aria-label="Logins found"
+              aria-rowcount={total}
+              aria-activedescendant={login ? `login-${login.login_id}` : undefined}
+              className="scrolls"
+            >
+              <div role="presentation" style={{ height: rows.height, position: "relative" }}>
+                {rows.items.map(({ index, start }) => {
+                  const line = lineAt(index);
                   const place = { position: "absolute", top: start, left: 0, right: 0 } as const;
-                  if (r.kind === "site")
-                    return (
-                      <div
-                        key={`site ${r.domain}`}
-                        ref={virtual.measure}
-                        data-index={index}
-                        role="presentation"
-                        className="item small quiet"
-                        style={place}
-                      >
-                        {r.domain} · {r.count} logins
-                      </div>
-                    );
-                  const isHere = r.login === login;
+                  const isHere = index === here;
                   return (
                     <div
-                      key={r.login.login_id}
-                      role="listitem"
-                      ref={virtual.measure}
+                      key={line?.login?.login_id ?? `line ${index}`}
+                      id={line?.login ? `login-${line.login.login_id}` : undefined}
+                      ref={rows.measure}
                       data-index={index}
-                      aria-current={isHere}
+                      role="row"
+                      aria-rowindex={index + 1}
+                      aria-selected={isHere}
                       className={isHere ? "item at" : "item"}
-                      style={r.inGroup ? { ...place, paddingLeft: 30 } : place}
+                      style={line?.in_group ? { ...place, paddingLeft: 30 } : place}
                     >
-                      <LoginLine
-                        login={r.login}
-                        kinds={kinds.get(r.login.login_id) ?? []}
-                        now={now}
-                      />
+                      {line?.login ? (
+                        <LoginLine line={line} login={line.login} now={now} />
+                      ) : (
+                        <span role="gridcell" className="small quiet">
+                          {line ? `${line.site} · ${line.site_count} logins` : "…"}
+                        </span>
+                      )}
                     </div>
                   );
                 })}
@@ -234,16 +223,16 @@ export default function LoginsPage() {
   );
 }
 
-type LineProps = { login: Schema["LoginRow"]; kinds: FindingKind[]; now: number };
+type LineProps = { line: Line; login: Schema["LoginRow"]; now: number };
 
-function LoginLine({ login, kinds, now }: LineProps) {
+function LoginLine({ line, login, now }: LineProps) {
   const marks = [
     login.importance === "normal" ? "" : login.importance,
     login.rotation_id ? "rotating" : "",
     login.expires_on && Date.parse(login.expires_on) < now ? `due ${day(login.expires_on)}` : "",
   ].filter(Boolean);
   return (
-    <div className="cols" style={COLUMNS}>
+    <div role="gridcell" className="cols login-cols">
       <span className="may-shrink">
         <div className="name">
           <Link to={`/logins/${login.login_id}`} className="plain-link">
@@ -256,10 +245,10 @@ function LoginLine({ login, kinds, now }: LineProps) {
             .join(" · ")}
         </div>
       </span>
-      <span className="sub">{login.domain || login.address}</span>
-      <span className="small">{marks.join(", ")}</span>
+      <span className="sub login-site">{login.domain || login.address}</span>
+      <span className="small login-marks">{marks.join(", ")}</span>
       <span className="row gap-4">
-        {kinds.map((kind) => (
+        {line.kinds.map((kind) => (
           <span key={kind} title={FINDING_LABELS[kind]}>
             <FindingShape kind={kind} />
             <span className="visually-hidden">{FINDING_LABELS[kind]}</span>
@@ -271,7 +260,7 @@ function LoginLine({ login, kinds, now }: LineProps) {
       ) : (
         <span className="quiet small">no secret</span>
       )}
-      <span className="right small">{age(login.secret_since_at, now)}</span>
+      <span className="right small login-age">{age(login.secret_since_at, now)}</span>
     </div>
   );
 }

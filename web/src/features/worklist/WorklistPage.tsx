@@ -70,6 +70,7 @@ export function WorklistPage() {
   const rowAt = useParts<WorkRow, Schema["WorkRows"]>(
     [here, ...rows.items.map((item) => item.index)],
     (part) => queries.workRows(facet, part),
+    data?.rows,
   );
   const row = rowAt(here);
 

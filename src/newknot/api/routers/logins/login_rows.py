@@ -1,0 +1,78 @@
+"""The list of logins in parts; what is sought travels in a call's body, never in an address."""
+
+from fastapi import APIRouter
+
+from newknot.api.deps import Work, WorkDep
+from newknot.api.schemas.logins.login_rows import (
+    FindIn,
+    FoundLogin,
+    LoginListLine,
+    LoginRowsIn,
+    LoginRowsOut,
+)
+from newknot.api.shaping import RowMaker
+from newknot.core.address import domain_of
+from newknot.core.audit import FindingKind
+from newknot.core.audit.worklist import RowKind
+from newknot.usecases.logins.login_rows import LoginLine, SiteHead
+
+router = APIRouter(prefix="/logins", tags=["logins"])
+
+
+@router.post("/rows")
+def login_rows(body: LoginRowsIn, work: WorkDep) -> LoginRowsOut:
+    """A part of the list of logins outside the bin."""
+    worklist = work.keeper.worklist.as_now(work.vault, now=work.now).worklist
+    urgent = [
+        one for row in worklist.rows if row.kind is not RowKind.LOOSE_END for one in row.login_ids
+    ]
+    held = work.keeper.login_list.lines(
+        work.vault, search=body.search, folder=body.folder, order=body.order, urgent=urgent
+    )
+    rows = RowMaker(work.vault, now=work.now)
+    return LoginRowsOut(
+        lines_total=len(held.lines),
+        found=held.found,
+        logins_count=held.total,
+        damaged_count=len(held.damaged),
+        folders=dict(held.folders),
+        rows=[
+            _line(line, rows, work) for line in held.lines[body.offset : body.offset + body.limit]
+        ],
+    )
+
+
+@router.post("/find")
+def find_logins(body: FindIn, work: WorkDep) -> list[FoundLogin]:
+    """The few logins that are nearest to what was typed."""
+    return [
+        FoundLogin(
+            login_id=card.login_id,
+            title=card.title,
+            user_name=card.user_name,
+            domain=domain_of(card.address),
+        )
+        for card in work.keeper.login_list.find(work.vault, body.typed, body.limit)
+    ]
+
+
+def _line(line: SiteHead | LoginLine, rows: RowMaker, work: Work) -> LoginListLine:
+    if isinstance(line, SiteHead):
+        return LoginListLine(
+            login=None,
+            kinds=[],
+            in_group=False,
+            place=None,
+            site=line.domain,
+            site_count=line.count,
+        )
+    worklist = work.keeper.worklist.as_now(work.vault, now=work.now).worklist
+    kinds: list[FindingKind] = [f.kind for f in worklist.findings.get(line.card.login_id, ())]
+    return LoginListLine(
+        login=rows.row(line.card),
+        kinds=list(dict.fromkeys(kinds)),
+        in_group=line.in_group,
+        place=line.place,
+        site="",
+        site_count=0,
+    )
