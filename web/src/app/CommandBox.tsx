@@ -1,7 +1,7 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import {
   useEffect,
-  useEffectEvent,
+  useCallback,
   useLayoutEffect,
   useMemo,
   useRef,
@@ -14,6 +14,7 @@ import { queries } from "../api/queries";
 import { HOW_ALIKE, maybeAddress } from "../domain/address";
 import { matches } from "../domain/search";
 import { FURTHER, VIEWS } from "./commands";
+import { opening } from "../shared/typedAhead";
 import { useRowPointer } from "../shared/useRowPointer";
 import { useSettled } from "../shared/useSettled";
 
@@ -67,6 +68,7 @@ function addressLines(
 /** Find a login as you type, or whose a pasted address is, or go somewhere. */
 export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: () => void }) {
   const navigate = useNavigate();
+  const queryClient = useQueryClient();
   const [typed, setTyped] = useState("");
   const [at, setAt] = useState(0);
   const box = useRef<HTMLDialogElement>(null);
@@ -76,31 +78,34 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
   const answered = useQuery({ ...queries.foundLogins(sought), enabled: sought !== "" });
   const found = answered.data;
   const waits = sought !== "" && (answered.isPending || answered.isPlaceholderData);
-  const [entered, setEntered] = useState(false);
   const seen = useAddressSeen(typed);
 
-  const lines: Line[] = useMemo(() => {
-    const acts: Line[] = [
-      ...[...VIEWS, ...FURTHER].map((v) => ({
-        id: v.path,
-        label: v.label,
-        beside: `key ${v.key}`,
-        act: () => void navigate(v.path),
-      })),
-      { id: "new", label: "New login", beside: "", act: () => void navigate("/logins/new") },
-      { id: "lock", label: "Lock the vault", beside: "key L", act: onLock },
-    ].filter((line) => matches(line.label.toLowerCase(), typed));
-    if (!typed.trim()) return acts.slice(0, SHOWN + 2);
-    const named = (found ?? []).map((login) => ({
-      id: login.login_id,
-      label: login.title,
-      beside: [login.user_name, login.domain].filter(Boolean).join(" · "),
-      act: () => void navigate(`/logins/${login.login_id}`),
-    }));
-    const whose = addressLines(seen, (id) => void navigate(`/logins/${id}`));
-    const others = named.filter((one) => whose.every((line) => line.id !== one.id));
-    return [...whose.slice(0, SHOWN), ...others, ...acts.slice(0, 3)];
-  }, [typed, found, navigate, onLock, seen]);
+  const linesOf = useCallback(
+    (of: Schema["FoundLogin"][]): Line[] => {
+      const acts: Line[] = [
+        ...[...VIEWS, ...FURTHER].map((v) => ({
+          id: v.path,
+          label: v.label,
+          beside: `key ${v.key}`,
+          act: () => void navigate(v.path),
+        })),
+        { id: "new", label: "New login", beside: "", act: () => void navigate("/logins/new") },
+        { id: "lock", label: "Lock the vault", beside: "key L", act: onLock },
+      ].filter((line) => matches(line.label.toLowerCase(), typed));
+      if (!typed.trim()) return acts.slice(0, SHOWN + 2);
+      const named = of.map((login) => ({
+        id: login.login_id,
+        label: login.title,
+        beside: [login.user_name, login.domain].filter(Boolean).join(" · "),
+        act: () => void navigate(`/logins/${login.login_id}`),
+      }));
+      const whose = addressLines(seen, (id) => void navigate(`/logins/${id}`));
+      const others = named.filter((one) => whose.every((line) => line.id !== one.id));
+      return [...whose.slice(0, SHOWN), ...others, ...acts.slice(0, 3)];
+    },
+    [typed, navigate, onLock, seen],
+  );
+  const lines = useMemo(() => linesOf(found ?? []), [linesOf, found]);
 
   // At once, and without a motion: the next key is typed into it already.
   useLayoutEffect(() => {
@@ -113,18 +118,19 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
     onClose();
     line.act();
   };
-  // Enter goes to what was typed, not to what was found of it so far.
-  const onAnswered = useEffectEvent(() => run(lines[at]));
-  useEffect(() => {
-    if (!entered || waits) return;
-    setEntered(false);
-    onAnswered();
-  }, [entered, waits]);
+  /** To what was typed, and not to what was found of it so far; what is typed meanwhile is held. */
+  const enter = () => {
+    if (!waits) return run(lines[at]);
+    onClose();
+    const none: Schema["FoundLogin"][] = [];
+    const asked = queryClient.fetchQuery(queries.foundLogins(sought)).catch(() => none);
+    void opening(asked).then((fresh) => linesOf(fresh)[at]?.act());
+  };
   useRowPointer(list, { choose: (index) => run(lines[index]), over: setAt });
   const onKey = (event: KeyboardEvent) => {
     if (event.key === "ArrowDown") setAt(Math.min(lines.length - 1, at + 1));
     else if (event.key === "ArrowUp") setAt(Math.max(0, at - 1));
-    else if (event.key === "Enter") setEntered(true);
+    else if (event.key === "Enter") enter();
     else return;
     event.preventDefault();
   };
