@@ -78,6 +78,6 @@ def test_nothing_that_can_be_sent_makes_the_server_fail(api: Api, ids: dict[str,
 def content_of(case: schemathesis.Case[Any]) -> dict[str, Any]:
     if isinstance(case.body, bytes):
         return {"content": case.body}
-    if not case.media_type:
+    if not case.media_type or case.body is NOT_SET:
         return {}
     return {"json": case.body} if "json" in case.media_type else {"content": str(case.body)}

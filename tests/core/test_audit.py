@@ -95,7 +95,7 @@ EXPECTED = [
     ("like_passphrase", "kin", "Like the passphrase of this vault: three of its words in a row"),
     ("weak", "simple", "Word and digits: falls at the sign-in form itself"),
     ("weak", "spring", "Word and year: falls at the sign-in form itself"),
-    ("weak", "autumn", "Word, year and symbol: falls with the site's file, even well hashed"),
+    ("weak", "autumn", "Word, year and symbol: falls at the sign-in form itself"),
     ("similar", "spring", "Like Autumn: the same word, other digits and symbols"),
     ("similar", "autumn", "Like Spring: the same word, other digits and symbols"),
     ("similar", "sound", "Like Sounds: one character differs"),

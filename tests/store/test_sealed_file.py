@@ -9,7 +9,7 @@ from newknot.store.errors import (
     RecordMissing,
 )
 from newknot.store.manifest import Label
-from newknot.store.vault import Vault
+from newknot.store.vault import Vault, new_id
 from tests.conftest import PASSPHRASE, new_vault, reopened
 from tests.store.samples import put, raw
 
@@ -93,3 +93,33 @@ def test_an_older_record_put_back_is_noticed(tmp_path: Path) -> None:
     with pytest.raises(RecordDamaged):
         vault.get(Label.LOGIN, record_id)
     vault.close()
+
+
+def test_what_is_made_once_is_made_anew_when_its_kind_changes_and_not_otherwise(
+    vault: Vault,
+) -> None:
+    made: list[int] = []
+
+    def count() -> int:
+        made.append(1)
+        return len(vault.ids(Label.LOGIN))
+
+    one = put(vault, b"{}")
+    for _ in range(3):
+        assert vault.once("count", (Label.LOGIN,), count) == 1
+    with vault.transaction() as tx:
+        tx.put(Label.POLICY, new_id(), b"{}")
+    assert vault.once("count", (Label.LOGIN,), count) == 1 and len(made) == 1
+    assert vault.once("other", (Label.LOGIN, Label.POLICY), count) == 1
+    put(vault, b"{}")
+    assert vault.once("count", (Label.LOGIN,), count) == 2
+    with vault.transaction() as tx:
+        tx.remove(Label.LOGIN, one)
+        # Within a transaction it is as that leaves it, and not kept.
+        assert vault.once("count", (Label.LOGIN,), count) == 1
+    assert vault.once("count", (Label.LOGIN,), count) == 1
+    with pytest.raises(RuntimeError), vault.transaction() as tx:
+        put(vault, b"{}")
+        assert vault.once("count", (Label.LOGIN,), count) == 2
+        raise RuntimeError
+    assert vault.once("count", (Label.LOGIN,), count) == 1

@@ -27,6 +27,7 @@ from newknot.api.routers.logins import (
 from newknot.api.routers.rotation import campaigns, mails, rotations
 from newknot.api.routers.vault import recovery, safeguards, vault
 from newknot.api.whole_text import require_whole_text
+from newknot.core.address import warm_suffixes
 from newknot.core.strength.measure import warm
 from newknot.usecases.vault.keeper import Keeper
 
@@ -94,7 +95,8 @@ def make_app(keeper: Keeper, *, port: int, web_folder: Path) -> Guard:
             asyncio.create_task(_each(READ_LOOK_S, keeper.read_on)),
             asyncio.create_task(_each(CLOCK_LOOK_S, keeper.look_at_clock)),
         ]
-        asyncio.get_running_loop().run_in_executor(None, warm)
+        for make_ready in (warm, warm_suffixes):
+            asyncio.get_running_loop().run_in_executor(None, make_ready)
         yield
         for watch in watches:
             watch.cancel()

@@ -22,7 +22,7 @@ from newknot.core.merging.merge import PARTED
 from newknot.core.merging.stamps import unstamped
 from newknot.core.merging.texts import Entry, apart, entries_of, left_behind
 from newknot.core.secret import Secret
-from newknot.store.errors import RecordDamaged, RecordMissing
+from newknot.store.errors import RecordMissing
 from newknot.store.manifest import Label
 from newknot.store.record_json import day, iso, moment, packed, unpacked
 from newknot.store.vault import CARD, HISTORY, SECRETS, Transaction, Vault
@@ -127,14 +127,9 @@ def _card_of(login_id: str, text: bytes) -> LoginCard:
 
 def list_cards(vault: Vault) -> tuple[list[LoginCard], list[str]]:
     """All readable cards, those in the bin included, and the ids of damaged ones."""
-    cards: list[LoginCard] = []
-    damaged: list[str] = []
-    for login_id in vault.ids(Label.LOGIN):
-        try:
-            cards.append(get_card(vault, login_id))
-        except (RecordDamaged, RecordMissing):
-            damaged.append(login_id)
-    return cards, damaged
+    return vault.once(
+        "all cards", (Label.LOGIN,), lambda: vault.decoded_all(Label.LOGIN, CARD, _card_of)
+    )
 
 
 def put_secrets(tx: Transaction, login_id: str, secrets: LoginSecrets) -> None:

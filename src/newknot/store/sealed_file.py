@@ -3,6 +3,7 @@
 import sqlite3
 import time
 from collections.abc import Callable, Collection
+from functools import partial
 from threading import RLock
 from typing import Any, TypeVar
 
@@ -23,7 +24,8 @@ class SealedFile:
     """What reading and writing share. Safe for threads: one lock serialises the one connection.
 
     damaged: records that are not what the manifest says; they are never half-read. pending: what
-    the transaction under way has changed so far. wall_s: seconds since 1970.
+    the transaction under way has changed so far. changed_at: the change counter when a record of a
+    kind was last written here. wall_s: seconds since 1970.
     """
 
     def __init__(self, connection: sqlite3.Connection, vault_key: bytes, vault_id: bytes) -> None:
@@ -35,6 +37,8 @@ class SealedFile:
         self.lock = RLock()
         self.pending: dict[Key, Entry | None] | None = None
         self.kept: dict[Key, Kept] = {}
+        self.changed_at: dict[Label, int] = {}
+        self._derived: dict[str, tuple[tuple[int, ...], Any]] = {}
         self.damaged: list[tuple[Key, Label | None]] = []
         self.wall_s: Callable[[], float] = time.time
 
@@ -57,6 +61,7 @@ class SealedFile:
             self.connection.close()
             self.manifest.entries.clear()
             self.kept.clear()
+            self._derived.clear()
             self.keys = VaultKeys(b"", b"", b"")
             self.vault_key = b""
 
@@ -82,10 +87,47 @@ class SealedFile:
 
     def ids(self, label: Label) -> list[str]:
         """Ids (hex) of all records of a kind, damaged ones included."""
-        with self.lock:
-            entries: dict[Key, Entry | None] = {**self.manifest.entries, **(self.pending or {})}
-            found = {k[0] for k, e in entries.items() if e is not None and e.label is label}
+        return list(self.once(f"ids of {label.name}", (label,), lambda: self._ids(label)))
+
+    def _ids(self, label: Label) -> list[str]:
+        entries: dict[Key, Entry | None] = {**self.manifest.entries, **(self.pending or {})}
+        found = {k[0] for k, e in entries.items() if e is not None and e.label is label}
         return sorted(record_id.hex() for record_id in found)
+
+    def once(self, name: str, labels: Collection[Label], make: Callable[[], Decoded]) -> Decoded:
+        """What `make` gives: kept while no record of these kinds changes, made each time within a
+        transaction, and gone at the lock. Whoever takes it does not change it.
+        """
+        with self.lock:
+            if self.pending is not None:
+                return make()
+            at = tuple(self.changed_at.get(label, 0) for label in labels)
+            held = self._derived.get(name)
+            if held is None or held[0] != at:
+                held = self._derived[name] = (at, make())
+            found: Decoded = held[1]
+            return found
+
+    def decoded_all(
+        self, label: Label, part: int, decode: Callable[[str, bytes], Decoded]
+    ) -> tuple[list[Decoded], list[str]]:
+        """This part of every record of a kind, as `decoded` gives it; ids of damaged ones."""
+        found: list[Decoded] = []
+        damaged: list[str] = []
+        with self.lock:
+            for record_id in self.ids(label):
+                key = (bytes.fromhex(record_id), part)
+                held, entry = self.kept.get(key), self.entry(key)
+                if held is not None and entry and held[0] == (entry.revision, entry.tag):
+                    found.append(held[1])
+                    continue
+                try:
+                    one = self.decoded(label, record_id, part, partial(decode, record_id))
+                except (RecordDamaged, RecordMissing):
+                    damaged.append(record_id)
+                else:
+                    found.append(one)
+        return found, damaged
 
     def get(self, label: Label, record_id: str, part: int = CARD) -> bytes:
         """The text of one part of a record. Raises `RecordMissing`, `RecordDamaged`."""

@@ -2,7 +2,7 @@
 
 import secrets
 import sqlite3
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from contextlib import contextmanager, suppress
 from pathlib import Path
 
@@ -28,7 +28,7 @@ from newknot.store.database import (
     translated,
 )
 from newknot.store.errors import VaultDamaged, VaultExists, VaultMissing, VaultReadOnly
-from newknot.store.manifest import Label, Manifest, Staged
+from newknot.store.manifest import Entry, Key, Label, Manifest, Staged
 from newknot.store.records import ID_BYTES, new_id
 from newknot.store.sealed_file import CARD, HISTORY, SECRETS, SealedFile
 from newknot.store.slots import SlotKind, mend_slots, remove_slot, usable_slot, write_slot
@@ -250,10 +250,18 @@ class Vault(SealedFile):
             finally:
                 self._transaction = self.pending = None
             if staged is not None:
+                labels = self._labels_of(under_way.changes)
                 self._settled(staged)
+                self.changed_at.update(dict.fromkeys(labels, self.counter))
                 written = under_way.changes.values()
                 self._quiet_writes += all(one and one.label in _QUIET for one in written)
                 self.kept.update(under_way.decoded)
+
+    def _labels_of(self, changes: Mapping[Key, Entry | None]) -> set[Label]:
+        """Kinds of what was written; of what was removed, as it was."""
+        entries = self.manifest.entries
+        found = (entry or entries.get(key) for key, entry in changes.items())
+        return {entry.label for entry in found if entry is not None}
 
     def _settled(self, staged: Staged) -> None:
         self.manifest.settle(staged)

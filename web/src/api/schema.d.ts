@@ -2988,6 +2988,17 @@ export interface components {
             passphrase: string;
         };
         /**
+         * CheckIn
+         * @description whole: whether the answer is to hold every finding.
+         */
+        CheckIn: {
+            /**
+             * Whole
+             * @default true
+             */
+            whole: boolean;
+        };
+        /**
          * ClearFileIn
          * @description In which format.
          */
@@ -6344,7 +6355,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["CheckIn"] | null;
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {
@@ -6353,6 +6368,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Worklist"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };

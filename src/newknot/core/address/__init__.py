@@ -10,6 +10,7 @@ from newknot.core.address.site import (
     same_address,
     site_of,
     spelled,
+    warm_suffixes,
 )
 
 __all__ = [
@@ -22,4 +23,5 @@ __all__ = [
     "same_address",
     "site_of",
     "spelled",
+    "warm_suffixes",
 ]

@@ -47,6 +47,11 @@ def _suffixes() -> PublicSuffixList:
     return PublicSuffixList()
 
 
+def warm_suffixes() -> None:
+    """Reads the list of public suffixes ahead of the first address."""
+    _suffixes()
+
+
 @lru_cache(maxsize=20_000)
 def site_of(address: str) -> Site | None:
     """The site of an address, typed with or without its scheme; None for an empty one.

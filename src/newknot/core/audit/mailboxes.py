@@ -1,6 +1,6 @@
 """Which login can reset which: as named by the user, or as the mail addresses tell."""
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from typing import Protocol
 
@@ -29,13 +29,28 @@ class Addressed(Protocol):
     def resets_by(self) -> str | None: ...
 
 
+_PLAINLY_COMPARED_MOST = 40
+
+
+def _may_be_at(address: str, domains: Collection[str]) -> bool:
+    """Whether an address may be at one of the domains: what is plain is not read for nothing."""
+    if len(domains) > _PLAINLY_COMPARED_MOST or not address.isascii() or "%" in address:
+        return bool(domains)
+    low = address.lower()
+    return any(domain in low or not domain.isascii() for domain in domains)
+
+
 def resets(logins: Sequence[Addressed]) -> list[Reset]:
     """A login without a named mailbox, whose user name is a mail address, is taken to be reset by
     the one login at the address's own domain that has the address or its first part as user name.
     """
     known = {login.login_id for login in logins}
+    asked = {login.user_name.lower() for login in logins if login.resets_by is None}
+    at = {name.rpartition("@")[2] for name in asked if "@" in name}
     mailboxes: dict[str, list[str]] = {}
     for login in logins:
+        if not _may_be_at(login.address, at):
+            continue
         domain, name = domain_of(login.address), login.user_name.lower()
         if domain and name:
             first, _, rest = name.partition("@")

@@ -3,8 +3,14 @@
 from newknot.core.audit.mailboxes import Reset, resets
 from newknot.core.audit.reach import Fall, Group, Reach
 from newknot.store.checks import get_check
+from newknot.store.manifest import Label
 from newknot.store.vault import Vault
 from newknot.usecases.logins.logins import list_logins
+
+
+def reset_by(vault: Vault) -> list[Reset]:
+    """Which mailbox resets which login, as they are now."""
+    return vault.once("who resets whom", (Label.LOGIN,), lambda: resets(list_logins(vault)[0]))
 
 
 def cords(vault: Vault) -> tuple[tuple[Group, ...], list[Reset]]:
@@ -26,7 +32,7 @@ def cords(vault: Vault) -> tuple[tuple[Group, ...], list[Reset]]:
         )
         if len(left) > 1:
             groups.append(Group(group.kind, left))
-    return tuple(groups), resets(cards)
+    return tuple(groups), reset_by(vault)
 
 
 def falls_with(vault: Vault, login_id: str) -> list[Fall]:

@@ -9,6 +9,7 @@ from typing import Literal
 from newknot.core.address import domain_of
 from newknot.core.login import LoginCard
 from newknot.core.login_search import haystack, nearest, words_of
+from newknot.store.manifest import Label
 from newknot.store.vault import Vault
 from newknot.usecases.logins.logins import list_logins
 
@@ -54,7 +55,7 @@ class LoginListMemory:
 
     def clear(self) -> None:
         """Forgets them."""
-        self._counter = -1
+        self._counter = self._changed = -1
         self._cards: list[tuple[LoginCard, str]] = []
         self._damaged: tuple[str, ...] = ()
         self._folders: Mapping[str, int] = {}
@@ -101,15 +102,24 @@ class LoginListMemory:
 
     def _look(self, vault: Vault) -> None:
         """Makes all of it anew where anything changed."""
-        counter = vault.changes_of_contents
-        if counter == self._counter:
+        counter, changed = vault.changes_of_contents, vault.changed_at.get(Label.LOGIN, 0)
+        if counter != self._counter:
+            self._lists = {}
+            self._counter = counter
+        if changed == self._changed:
             return
         cards, damaged = list_logins(vault)
-        self._cards = [(card, haystack(card)) for card in cards]
+        former = {one[0].login_id: one for one in self._cards}
+        # What a login is found by is made once for each card.
+        self._cards = [
+            held
+            if (held := former.get(card.login_id)) is not None and held[0] is card
+            else (card, haystack(card))
+            for card in cards
+        ]
         self._damaged = tuple(damaged)
         self._folders = dict(sorted(Counter(card.folder for card in cards).items()))
-        self._lists = {}
-        self._counter = counter
+        self._changed = changed
 
 
 def _by_findings(found: Sequence[LoginCard], urgent: Sequence[str]) -> list[SiteHead | LoginLine]:

@@ -36,6 +36,7 @@ from newknot.store.logins import (
     remove_login,
 )
 from newknot.store.loose_ends import remove_loose_end
+from newknot.store.manifest import Label
 from newknot.store.rotations import list_rotations, remove_rotation
 from newknot.store.vault import Transaction, Vault, new_id
 from newknot.usecases.errors import InBin, NothingHeld
@@ -220,6 +221,10 @@ def with_secret(
 
 def list_logins(vault: Vault) -> tuple[list[LoginCard], list[str]]:
     """Cards outside the bin by title, and the ids of damaged ones."""
+    return vault.once("live cards", (Label.LOGIN,), lambda: _by_title(vault))
+
+
+def _by_title(vault: Vault) -> tuple[list[LoginCard], list[str]]:
     cards, damaged = list_cards(vault)
     live = [card for card in cards if card.deleted_at is None]
     return sorted(live, key=lambda c: (c.title.casefold(), c.user_name, c.login_id)), damaged

@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Button, Input, type InputRef } from "antd";
-import { useDeferredValue, useRef } from "react";
+import { memo, useDeferredValue, useRef } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import type { Schema } from "../../api/client";
 import { queries } from "../../api/queries";
@@ -225,7 +225,7 @@ export default function LoginsPage() {
 
 type LineProps = { line: Line; login: Schema["LoginRow"]; now: number };
 
-function LoginLine({ line, login, now }: LineProps) {
+const LoginLine = memo(function LoginLine({ line, login, now }: LineProps) {
   const marks = [
     login.importance === "normal" ? "" : login.importance,
     login.rotation_id ? "rotating" : "",
@@ -263,7 +263,7 @@ function LoginLine({ line, login, now }: LineProps) {
       <span className="right small login-age">{age(login.secret_since_at, now)}</span>
     </div>
   );
-}
+});
 
 function FolderFacet(props: { label: string; n: number; on: boolean; onPick: () => void }) {
   return (

@@ -1,6 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button } from "antd";
-import { useState } from "react";
+import { memo, useState } from "react";
 import { Link } from "react-router";
 import type { Schema } from "../../api/client";
 import { queries } from "../../api/queries";
@@ -18,7 +17,7 @@ const MEMBERS_STEP = 60;
 type LineProps = { row: Row; lead: Finding | undefined; isOpen: boolean; now: number };
 
 /** A row as it stands in the list: the gravest evidence, the others in half a line. */
-export function WorkRowLine({ row, lead, isOpen, now }: LineProps) {
+export const WorkRowLine = memo(function WorkRowLine({ row, lead, isOpen, now }: LineProps) {
   const kinds = [...new Set(row.findings.map((f) => f.kind))];
   const sub = [row.user_name, row.importance === "normal" ? "" : row.importance];
   return (
@@ -55,7 +54,7 @@ export function WorkRowLine({ row, lead, isOpen, now }: LineProps) {
       <span className="right small work-age">{age(row.since_at, now)}</span>
     </div>
   );
-}
+});
 
 type OpenedProps = {
   row: Row;
@@ -98,39 +97,53 @@ export function WorkRowOpened(props: OpenedProps) {
       {row.kind === "group" && <Members row={row} />}
       <div className="row work-acts">
         {row.kind === "group" ? (
-          <Button type="primary" onClick={props.onTogether} loading={props.busy}>
+          <button
+            type="button"
+            className="act primary"
+            onClick={props.onTogether}
+            disabled={props.busy}
+          >
             Rotate these {row.count.toLocaleString("en")} as a campaign <kbd>R</kbd>
-          </Button>
+          </button>
         ) : (
-          <Button type="primary" onClick={() => props.onAct()} loading={props.busy}>
+          <button
+            type="button"
+            className="act primary"
+            onClick={() => props.onAct()}
+            disabled={props.busy}
+          >
             {row.loose_end_id
               ? "Place it in a login"
               : row.rotation_id
                 ? "Go on rotating"
                 : NEED_ACTS[first ?? "finish"]}{" "}
             <kbd>R</kbd>
-          </Button>
+          </button>
         )}
         {row.kind === "login" && row.shares.length > 0 && (
-          <Button onClick={props.onTogether}>
+          <button type="button" className="act" onClick={props.onTogether}>
             Rotate with the {row.shares.length.toLocaleString("en")} that share it <kbd>G</kbd>
-          </Button>
+          </button>
         )}
         {row.kind === "login" &&
           further.map((need) => (
-            <Button key={need} onClick={() => props.onAct(need)}>
+            <button type="button" className="act" key={need} onClick={() => props.onAct(need)}>
               {NEED_ACTS[need]}
-            </Button>
+            </button>
           ))}
         {row.login_id && row.kind === "login" && (
-          <Button onClick={props.onOpen}>
+          <button type="button" className="act" onClick={props.onOpen}>
             Open login <kbd>↵</kbd>
-          </Button>
+          </button>
         )}
         {row.login_id && row.findings[0] && (
-          <Button onClick={() => row.findings[0] && props.onAccept(row.findings[0])}>
+          <button
+            type="button"
+            className="act"
+            onClick={() => row.findings[0] && props.onAccept(row.findings[0])}
+          >
             Accept… <kbd>W</kbd>
-          </Button>
+          </button>
         )}
         <span className="small quiet">{row.findings[0]?.why}</span>
       </div>

@@ -3,8 +3,8 @@
 from fastapi import APIRouter, Response
 
 from newknot.api.deps import WorkDep
-from newknot.api.routers.check.worklist import worklist
-from newknot.api.schemas.check.checks import ProgressOut
+from newknot.api.routers.check.worklist import worklist, worklist_basis
+from newknot.api.schemas.check.checks import CheckIn, ProgressOut
 from newknot.api.schemas.check.reach import FallOfLogin, GroupOut, KnotOut, ReachMap, ResetOut
 from newknot.api.schemas.check.worklist import Worklist
 from newknot.core.audit.reach import Reach
@@ -19,7 +19,7 @@ router = APIRouter(prefix="/checks", tags=["check"])
 
 
 @router.post("")
-def run_check(work: WorkDep) -> Worklist:
+def run_check(work: WorkDep, body: CheckIn | None = None) -> Worklist:
     """Checks the whole vault now; answers at its end."""
     work.require(Act.CHECK)
     work.keeper.look_at_corpora()
@@ -33,7 +33,7 @@ def run_check(work: WorkDep) -> Worklist:
             now=work.now,
             memory=work.keeper.checked,
         )
-    return worklist(work)
+    return worklist(work) if body is None or body.whole else worklist_basis(work)
 
 
 @router.get("/progress")

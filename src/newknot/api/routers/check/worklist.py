@@ -60,6 +60,11 @@ def worklist(work: WorkDep) -> Worklist:
     return _basis(work, found, findings)
 
 
+def worklist_basis(work: Work) -> Worklist:
+    """What the check was, without its findings."""
+    return _basis(work, work.keeper.worklist.as_now(work.vault, now=work.now).standing, [])
+
+
 def _basis(work: Work, found: Standing, findings: list[FindingRow]) -> Worklist:
     """What the check was, with these findings."""
     result = found.result
