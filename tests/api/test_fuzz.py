@@ -8,6 +8,7 @@ import schemathesis
 from hypothesis import HealthCheck, Phase, given, seed, settings
 from hypothesis.errors import Unsatisfiable
 from schemathesis import APIOperation, GenerationMode
+from schemathesis.core import NOT_SET
 
 from newknot.api.app import make_api as bare_api
 from tests.api.conftest import PORT, Api
