@@ -1,6 +1,6 @@
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
-import { useRef, useState } from "react";
+import { memo, useCallback, useRef, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries, type Facet } from "../../api/queries";
@@ -120,33 +120,22 @@ export function WorklistPage() {
     c: () => !check.isPending && check.mutate(),
   });
 
+  const { mutate: runCheck } = check;
+  const { mutate: runCampaign } = campaign;
+  const checkNow = useCallback(() => runCheck(), [runCheck]);
+  const rotateFacet = useCallback(() => runCampaign({ facet }), [runCampaign, facet]);
+  const pick = useCallback(
+    (wanted: Facet | null) => setParams(wanted ? { facet: wanted } : {}),
+    [setParams],
+  );
+
   if (first.error) return <Main problem={first.error} />;
   if (!data) return <main className="page" aria-busy="true" />;
   const { basis } = data;
-  const pick = (wanted: Facet | null) => setParams(wanted ? { facet: wanted } : {});
 
   return (
     <main className="page fills-height">
-      <header className="row spread worklist-page-row">
-        <div className="may-shrink">
-          <h1>{heading(data)}</h1>
-          <p className="small quiet">{inActs(data)}</p>
-          <p className="small quiet">{basedOn(basis, now)}</p>
-          <NotChecked worklist={basis} />
-        </div>
-        <div className="row worklist-page-row-2">
-          <OpenFindingsPlot worklist={basis} counts={data.by_kind} />
-          <Link to="/reach">Reuse map</Link>
-          <Link to="/report">Report</Link>
-          {check.isPending ? (
-            <ActProgress name="Check under way" />
-          ) : (
-            <Button onClick={() => check.mutate()}>
-              {basis.checked_at ? "Check again" : "Check now"} <kbd>C</kbd>
-            </Button>
-          )}
-        </div>
-      </header>
+      <Head data={data} now={now} isChecking={check.isPending} onCheck={checkNow} />
       <ProblemNote
         problem={check.error ?? rotate.error ?? campaign.error ?? notices.error ?? mails.error}
       />
@@ -167,54 +156,7 @@ export function WorklistPage() {
         </div>
       ) : (
         <div className="beside-facets">
-          <div className="facets" role="group" aria-label="Which logins">
-            <p className="facets-head">To do</p>
-            <FacetButton
-              label="Everything"
-              n={data.logins}
-              on={facet === null}
-              onPick={() => pick(null)}
-            />
-            {NEEDS.filter((need) => data.by_need[need]).map((need) => (
-              <FacetButton
-                key={need}
-                folds
-                label={NEED_LABELS[need]}
-                n={data.by_need[need] ?? 0}
-                on={facet === need}
-                onPick={() => pick(need)}
-              />
-            ))}
-            <p className="facets-head">Because of</p>
-            {FINDING_KINDS.filter((kind) => data.by_kind[kind]).map((kind) => (
-              <FacetButton
-                key={kind}
-                kind={kind}
-                label={FINDING_LABELS[kind]}
-                n={data.by_kind[kind] ?? 0}
-                on={facet === kind}
-                onPick={() => pick(kind)}
-              />
-            ))}
-            <div className="facets-more">
-              {toRotate(data, facet) > 1 && (
-                <p className="small worklist-page-small">
-                  <button
-                    type="button"
-                    className="link to-left"
-                    onClick={() => campaign.mutate({ facet })}
-                  >
-                    Rotate these {count(toRotate(data, facet), "login")} as a campaign
-                  </button>
-                </p>
-              )}
-              <p className="small quiet worklist-page-small">{renewed(basis)}</p>
-              <p className="small worklist-page-small">
-                <Link to="/waivers">{count(basis.waived_count, "finding")} accepted</Link>
-              </p>
-              <SettledToday rows={data} />
-            </div>
-          </div>
+          <Facets data={data} facet={facet} onPick={pick} onCampaign={rotateFacet} />
           <section aria-label="Logins to see to, first ones first" className="main-column">
             <div className="cols work-cols head" aria-hidden="true">
               <span />
@@ -292,6 +234,96 @@ export function WorklistPage() {
     </main>
   );
 }
+
+type HeadProps = {
+  data: Schema["WorkRows"];
+  now: number;
+  isChecking: boolean;
+  onCheck: () => void;
+};
+
+/** What there is to see to, in acts, and what it rests on. */
+const Head = memo(function Head({ data, now, isChecking, onCheck }: HeadProps) {
+  return (
+    <header className="row spread worklist-page-row">
+      <div className="may-shrink">
+        <h1>{heading(data)}</h1>
+        <p className="small quiet">{inActs(data)}</p>
+        <p className="small quiet">{basedOn(data.basis, now)}</p>
+        <NotChecked worklist={data.basis} />
+      </div>
+      <div className="row worklist-page-row-2">
+        <OpenFindingsPlot worklist={data.basis} counts={data.by_kind} />
+        <Link to="/reach">Reuse map</Link>
+        <Link to="/report">Report</Link>
+        {isChecking ? (
+          <ActProgress name="Check under way" />
+        ) : (
+          <Button onClick={onCheck}>
+            {data.basis.checked_at ? "Check again" : "Check now"} <kbd>C</kbd>
+          </Button>
+        )}
+      </div>
+    </header>
+  );
+});
+
+type FacetsProps = {
+  data: Schema["WorkRows"];
+  facet: Facet | null;
+  onPick: (facet: Facet | null) => void;
+  onCampaign: () => void;
+};
+
+/** What is to be done, and because of what; both count logins. */
+const Facets = memo(function Facets({ data, facet, onPick, onCampaign }: FacetsProps) {
+  return (
+    <div className="facets" role="group" aria-label="Which logins">
+      <p className="facets-head">To do</p>
+      <FacetButton
+        label="Everything"
+        n={data.logins}
+        on={facet === null}
+        onPick={() => onPick(null)}
+      />
+      {NEEDS.filter((need) => data.by_need[need]).map((need) => (
+        <FacetButton
+          key={need}
+          folds
+          label={NEED_LABELS[need]}
+          n={data.by_need[need] ?? 0}
+          on={facet === need}
+          onPick={() => onPick(need)}
+        />
+      ))}
+      <p className="facets-head">Because of</p>
+      {FINDING_KINDS.filter((kind) => data.by_kind[kind]).map((kind) => (
+        <FacetButton
+          key={kind}
+          kind={kind}
+          label={FINDING_LABELS[kind]}
+          n={data.by_kind[kind] ?? 0}
+          on={facet === kind}
+          onPick={() => onPick(kind)}
+        />
+      ))}
+      <div className="facets-more">
+        {toRotate(data, facet) > 1 && (
+          <p className="small worklist-page-small">
+            <button type="button" className="link to-left" onClick={() => onCampaign()}>
+              Rotate these {count(toRotate(data, facet), "login")} as a campaign
+            </button>
+          </p>
+        )}
+        <p className="small quiet worklist-page-small">{renewed(data.basis)}</p>
+        <p className="small worklist-page-small">
+          <Link to="/waivers">{count(data.basis.waived_count, "finding")} accepted</Link>
+        </p>
+        <SettledToday rows={data} />
+      </div>
+    </div>
+  );
+});
 
 function Main({ problem }: { problem: unknown }) {
   return (
