@@ -96,6 +96,13 @@ def test_what_every_member_has_is_the_groups() -> None:
     (row,) = found.rows
     assert row.is_first and len(row.login_ids) == 5
     assert [f.kind for f in row.findings] == [K.BREACHED, K.WEAK, K.REUSED]
+    # One secret is one, though a site's name makes it weaker at its own login.
+    kinds = {one: [K.REUSED] for one in members} | {"m3": [K.WEAK, K.REUSED]}
+    (row,) = made(kinds, [Group(CordKind.SAME, members)]).rows
+    assert [f.kind for f in row.findings] == [K.WEAK, K.REUSED] and row.login_ids[0] == "m3"
+    # Similar secrets are several: one that is weak is so by itself.
+    kinds = {one: [K.SIMILAR] for one in members} | {"m3": [K.WEAK, K.SIMILAR]}
+    assert ids(made(kinds, [Group(CordKind.SIMILAR, members)])) == ["m3", "similar-m0"]
 
 
 def test_a_small_group_and_one_that_was_mostly_accepted_stay_logins() -> None:

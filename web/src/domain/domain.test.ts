@@ -1,3 +1,4 @@
+import { heapsOf } from "./reuseMap";
 import { describe, expect, test } from "vitest";
 import { isDue, put, said, type Clip } from "./clipboard";
 import { age, minutesAndSeconds } from "./moments";
@@ -140,4 +141,54 @@ test("a problem's sentence names the field", () => {
   const data = { field: "title", reason: "is empty" };
   expect(sentence({ code: "field_invalid", data })).toBe("Title is empty.");
   expect(sentence(new Error("?"))).toContain("Something went wrong");
+});
+
+test("a large map has groups and mailboxes as one knot each, with counted cords", () => {
+  const ids = (from: number, n: number) => Array.from({ length: n }, (_, i) => `l${from + i}`);
+  const knot = (login_id: string) => ({
+    login_id,
+    title: `Login ${login_id}`,
+    user_name: "",
+    importance: "normal",
+    reach: 1,
+  });
+  const map = {
+    knots: [...ids(0, 90), "box"].map(knot),
+    groups: [
+      { kind: "same" as const, login_ids: ids(0, 40) },
+      { kind: "same" as const, login_ids: ids(40, 3) },
+      // Some of them are in the first group too.
+      { kind: "similar" as const, login_ids: ["l0", ...ids(43, 4)] },
+    ],
+    resets: [...ids(0, 10), ...ids(60, 30)].map((of) => ({ by: "box", of, is_guess: true })),
+  };
+  const { heaps, ties, drawn } = heapsOf(map);
+  expect(heaps.map((h) => [h.kind, h.members.length, h.alone])).toEqual([
+    ["same", 40, 0],
+    ["similar", 4, 0],
+    ["same", 3, 0],
+    ["mailbox", 1, 30],
+  ]);
+  expect(drawn).toBe(4);
+  expect(ties.map((t) => [t.kind, t.count])).toEqual([
+    ["similar", 1],
+    ["resets", 10],
+  ]);
+  const many = {
+    knots: ids(0, 400).map(knot),
+    groups: Array.from({ length: 80 }, (_, i) => ({
+      kind: "same" as const,
+      login_ids: ids(5 * i, 5),
+    })),
+    resets: [],
+  };
+  const large = heapsOf(many);
+  expect(large.heaps).toHaveLength(80);
+  expect(large.drawn).toBe(24);
+  for (const heap of large.heaps.slice(0, 24)) {
+    const wide = heap.label.length * 7.4;
+    const end = heap.anchor === "start" ? heap.labelX + wide : heap.labelX - wide;
+    expect(end).toBeGreaterThan(-8);
+    expect(end).toBeLessThan(728);
+  }
 });

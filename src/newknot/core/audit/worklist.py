@@ -26,6 +26,8 @@ _FIRST = frozenset(
     )
 )
 _FIRST_IF_CRITICAL = frozenset((FindingKind.WEAK, FindingKind.REUSED))
+_OF_SECRET = frozenset((FindingKind.BREACHED, FindingKind.WEAK, FindingKind.LIKE_PASSPHRASE))
+"""What is found of a secret is found of all who share it, whatever else each knows of itself."""
 _OF_GROUP = {CordKind.SAME: FindingKind.REUSED, CordKind.SIMILAR: FindingKind.SIMILAR}
 
 
@@ -59,8 +61,8 @@ class Row:
     """row_id: of the login or the loose end, or of the group, which is the same as long as its
     first member by id is. login_ids: the logins it counts for, the ones that matter most first.
     elsewhere: members of the group that have a row of their own. size: members of the group in all.
-    findings: of the login, gravest first; of a group those that every login of the row has, as the
-    first has them. is_first: above the line.
+    findings: of the login, gravest first; of a group those of its secret, or of every login of the
+    row. is_first: above the line.
     """
 
     row_id: str
@@ -180,6 +182,8 @@ def _group(
         return None
     # What all of them have is the group's: a secret that is weak is so at each of its logins.
     shared = frozenset.intersection(*(frozenset(f.kind for f in found[one]) for one in members))
+    if group.kind is CordKind.SAME:
+        shared |= _OF_SECRET
     inside = [
         one
         for one in members
@@ -188,26 +192,33 @@ def _group(
     if len(inside) < 2:
         return None
 
+    is_first = any(_is_first(found[one], importance[one]) for one in inside)
+
     def matters(login_id: str) -> float:
-        # How many share the secret is said by the row, and puts no group before a breach.
+        # Among the first ones, how many share a secret puts no group before a breach.
+        within = len(group.login_ids) - 1 if is_first else 0
         return max(
-            urgency(f.kind, importance[login_id], max(0, f.reach - len(group.login_ids) + 1))
-            for f in found[login_id]
+            urgency(f.kind, importance[login_id], max(0, f.reach - within)) for f in found[login_id]
         )
 
     weights = {one: matters(one) for one in inside}
     inside.sort(key=lambda one: (-weights[one], one))
     every = [f for one in inside for f in found[one]]
+    # Each kind as the login that matters most of those that have it.
+    leading: dict[FindingKind, Finding] = {}
+    for finding in every:
+        if finding.kind in shared:
+            leading.setdefault(finding.kind, finding)
     return Row(
         row_id=f"{group.kind.value}-{min(group.login_ids)}",
         kind=RowKind.GROUP,
         login_ids=tuple(inside),
         elsewhere=tuple(one for one in members if one not in weights),
         size=len(members),
-        findings=tuple(f for f in found[inside[0]] if f.kind in shared),
+        findings=tuple(sorted(leading.values(), key=lambda f: _GRAVITY[f.kind])),
         kinds=frozenset(f.kind for f in every),
         needs=_needs(every),
-        is_first=any(_is_first(found[one], importance[one]) for one in inside),
+        is_first=is_first,
         urgency=weights[inside[0]],
         cord=group.kind,
     )

@@ -5,10 +5,12 @@ import { queries } from "../../api/queries";
 import { CORD_LABELS } from "../../domain/findings";
 import { count } from "../../domain/moments";
 import { laidOut } from "../../domain/reuseMap";
+import { HeapsPage } from "./HeapsPage";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useKeys } from "../../shared/useKeys";
 
 const DRAWN_MOST = 60;
+/** Beyond so many logins groups stand as one knot each. */
 const LISTED_MOST = 500;
 
 /** Logins as knots, cords between those that share or resemble a secret or can reset each other;
@@ -29,6 +31,7 @@ export default function ReachPage() {
         <ProblemNote problem={error} />
       </main>
     );
+  if (data.knots.length > DRAWN_MOST) return <HeapsPage map={data} />;
   return (
     <main className="page">
       <header className="below-10">
@@ -40,8 +43,6 @@ export default function ReachPage() {
           {data.knots.length === 0
             ? "No two logins share or resemble a secret, and no mailbox is named."
             : `${count(data.knots.length, "login")} hang together: by the same secret, a similar one, or a mailbox that can reset them.`}
-          {data.knots.length > map.knots.length &&
-            ` The ${map.knots.length} that pull most are drawn.`}
         </p>
       </header>
       <div className="reach">
@@ -111,7 +112,9 @@ export default function ReachPage() {
             <>
               <h2>
                 With <Link to={`/logins/${chosen.login_id}`}>{chosen.title}</Link>{" "}
-                {falls.data?.length ? "fall" : "falls nothing else"}
+                {falls.data?.length
+                  ? `fall ${count(falls.data.length, "other")}`
+                  : "falls nothing else"}
               </h2>
               <div
                 role="group"
