@@ -4,6 +4,7 @@ import { NavLink, Route, Routes, useLocation, useNavigate } from "react-router";
 import { client, lockVault } from "../api/client";
 import { queries } from "../api/queries";
 import { minutesAndSeconds } from "../domain/moments";
+import { codeOf } from "../domain/problems";
 import { WorklistPage } from "../features/worklist/WorklistPage";
 import { ClipboardNote, ClipboardProvider } from "../shared/clipboard";
 import { KnotMark } from "../shared/icons";
@@ -16,6 +17,8 @@ import { ALWAYS_SHOWN, MoreViews } from "./MoreViews";
 import { KeySheet } from "./KeySheet";
 import { lazyView } from "./lazyView";
 import { ViewBoundary } from "./ViewBoundary";
+import { ServerAway } from "./ServerAway";
+import { titleOf } from "./titles";
 import { SessionWarnings } from "./SessionWarnings";
 import { useNow } from "../shared/useNow";
 
@@ -44,6 +47,7 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
   const navigate = useNavigate();
   const { pathname } = useLocation();
   const session = useQuery(queries.session());
+  const isAway = codeOf(session.error) === "unreachable";
   const worklist = useQuery(queries.workRows(null, 0));
   const rotations = useQuery(queries.rotations());
   const [finding, setFinding] = useState(false);
@@ -85,6 +89,13 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
     return () => window.removeEventListener("keydown", onKey);
   }, []);
 
+  useEffect(() => {
+    document.title = titleOf(pathname);
+    return () => {
+      document.title = "New Knot";
+    };
+  }, [pathname]);
+
   const numbers: Record<string, number> = {
     "/": worklist.data?.logins ?? 0,
     "/rotate": rotations.data?.filter((r) => r.is_open).length ?? 0,
@@ -119,7 +130,7 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
               <span className="find-says">Find a login, or do…</span> <kbd>Ctrl K</kbd>
             </button>
             <Countdown
-              secondsLeft={session.data?.seconds_left}
+              secondsLeft={isAway ? undefined : session.data?.seconds_left}
               asOf={session.dataUpdatedAt}
               onLock={() => void lock()}
             />
@@ -132,6 +143,7 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
             </NavLink>
           </div>
         </header>
+        <ServerAway isAway={isAway} />
         <SessionWarnings session={session.data} />
         <ClearFiles />
         <div className="view">

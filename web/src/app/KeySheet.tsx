@@ -1,9 +1,9 @@
-import { Modal } from "antd";
 import { KEY_SHEET } from "./commands";
+import { Dialogue } from "../shared/Dialogue";
 
 export function KeySheet({ onClose }: { onClose: () => void }) {
   return (
-    <Modal open title="Keys" footer={null} onCancel={onClose} width={1020} centered>
+    <Dialogue open title="Keys" footer={null} onCancel={onClose} width={1020} centered>
       <div className="key-sheet-div">
         {KEY_SHEET.map((part) => (
           <section key={part.where} className="key-sheet-section">
@@ -16,7 +16,7 @@ export function KeySheet({ onClose }: { onClose: () => void }) {
           </section>
         ))}
       </div>
-    </Modal>
+    </Dialogue>
   );
 }
 

@@ -1,8 +1,9 @@
-import { Button, Modal } from "antd";
+import { Button } from "antd";
 import { useCallback, useRef, useState, type FormEvent } from "react";
 import { answer, client, type ProofCall } from "../api/client";
 import { ProblemNote } from "../shared/ProblemNote";
 import { SecretInput } from "../shared/SecretInput";
+import { Dialogue } from "../shared/Dialogue";
 
 const ACTS: Record<string, string> = {
   reveal: "a secret is shown",
@@ -69,7 +70,7 @@ export function ProofDialog({ queue }: { queue: ProofQueue }) {
   };
 
   return (
-    <Modal
+    <Dialogue
       key={queue.asked?.id ?? "none"}
       open={queue.asked !== null}
       title="Show that it is you"
@@ -94,6 +95,6 @@ export function ProofDialog({ queue }: { queue: ProofQueue }) {
           <Button onClick={() => queue.done(null)}>Leave it</Button>
         </div>
       </form>
-    </Modal>
+    </Dialogue>
   );
 }

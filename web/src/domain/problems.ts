@@ -166,3 +166,8 @@ export function isOnlyABound(problem: unknown): boolean {
   const { code, data } = (problem ?? {}) as { code?: string; data?: Data };
   return code === "passphrase_too_weak" && Boolean(data?.is_bound);
 }
+
+/** The code of what went wrong, if it is one of ours. */
+export function codeOf(problem: unknown): string {
+  return String(((problem ?? {}) as { code?: string }).code ?? "");
+}

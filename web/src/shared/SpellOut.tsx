@@ -1,7 +1,7 @@
-import { Modal } from "antd";
 import { useRef, useState, type KeyboardEvent } from "react";
 import { grouped } from "../domain/secretMarks";
 import { spelled } from "../domain/spelling";
+import { Dialogue } from "./Dialogue";
 
 /** For sites that block pasting, and for the telephone: group by group, each character named. */
 export function SpellOut(props: {
@@ -20,7 +20,7 @@ export function SpellOut(props: {
     if (event.key === "ArrowLeft") setAt(Math.max(0, at - 1));
   };
   return (
-    <Modal
+    <Dialogue
       open
       title="Spell it out"
       footer={null}
@@ -66,6 +66,6 @@ export function SpellOut(props: {
           </button>
         </div>
       </div>
-    </Modal>
+    </Dialogue>
   );
 }

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button, Modal } from "antd";
+import { Button } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
 import { answer, backupContent, client, type Schema } from "../../api/client";
@@ -12,6 +12,7 @@ import { RestorePreview } from "./RestorePreview";
 import { StartCommand } from "../../shared/StartCommand";
 import { useAct } from "../../shared/useAct";
 import { useNow } from "../../shared/useNow";
+import { Dialogue } from "../../shared/Dialogue";
 
 /** Sealed copies of the vault: made by hand or by schedule, looked into, restored. */
 export function BackUp() {
@@ -119,7 +120,7 @@ export function BackUp() {
           </tbody>
         </table>
       )}
-      <Modal
+      <Dialogue
         open={looked !== null}
         width={620}
         title={looked ? `As it was ${dayAndTime(looked.backup.made_at, now)}` : ""}
@@ -134,7 +135,7 @@ export function BackUp() {
         }}
       >
         {looked && <RestorePreview lines={looked.lines} />}
-      </Modal>
+      </Dialogue>
     </section>
   );
 }

@@ -1,10 +1,11 @@
-import { Button, Modal } from "antd";
+import { Button } from "antd";
 import { useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { count } from "../../domain/moments";
 import { ManyRows } from "../../shared/ManyRows";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useAct } from "../../shared/useAct";
+import { Dialogue } from "../../shared/Dialogue";
 
 /** The rows of a file of which something did not come in, each with its reason; and as a file. */
 export function LeftOut({ rows }: { rows: Schema["LeftOut"][] }) {
@@ -41,7 +42,7 @@ export function LeftOut({ rows }: { rows: Schema["LeftOut"][] }) {
         )}
       </div>
       <ProblemNote problem={problem} />
-      <Modal
+      <Dialogue
         open={asking}
         title="Write these rows in the clear?"
         okText="Write them"
@@ -53,7 +54,7 @@ export function LeftOut({ rows }: { rows: Schema["LeftOut"][] }) {
           The file holds their secrets as the first one does. It is written beside the vault, for
           you alone.
         </p>
-      </Modal>
+      </Dialogue>
     </section>
   );
 }

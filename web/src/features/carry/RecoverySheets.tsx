@@ -1,9 +1,10 @@
-import { Button, Checkbox, Modal } from "antd";
+import { Button, Checkbox } from "antd";
 import { useState } from "react";
 import type { Schema } from "../../api/client";
 import { day } from "../../domain/moments";
 import { usePrinted } from "../../shared/PaperSheet";
 import { QrCode } from "../../shared/QrCode";
+import { Dialogue } from "../../shared/Dialogue";
 
 type Props = { made: Schema["MadeSheets"]; onClose: () => void };
 
@@ -32,7 +33,7 @@ export function RecoverySheets({ made, onClose }: Props) {
       )),
     );
   return (
-    <Modal
+    <Dialogue
       open
       width={720}
       title={total > 1 ? `Sheet ${at + 1} of ${total}` : "The recovery sheet"}
@@ -73,7 +74,7 @@ export function RecoverySheets({ made, onClose }: Props) {
         </div>
       </div>
       {sheet}
-    </Modal>
+    </Dialogue>
   );
 }
 

@@ -1,4 +1,4 @@
-import { Button, Input, Modal, Radio } from "antd";
+import { Button, Input, Radio } from "antd";
 import { useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { queries } from "../../api/queries";
@@ -10,6 +10,7 @@ import { SecretInput } from "../../shared/SecretInput";
 import { saveAs } from "../../shared/saveAs";
 import { useAct } from "../../shared/useAct";
 import { Losses } from "./Losses";
+import { Dialogue } from "../../shared/Dialogue";
 
 type Kind = "csv" | "cxf";
 
@@ -160,7 +161,7 @@ export function TakeOut() {
           </div>
         )}
       </section>
-      <Modal
+      <Dialogue
         open={asking !== null}
         title="Write every secret in the clear?"
         onCancel={() => setAsking(null)}
@@ -179,7 +180,7 @@ export function TakeOut() {
           written for you alone, and New Knot reminds you until it is gone; what the browser saves
           it cannot watch. For another device of yours, a sealed bundle is the better way.
         </p>
-      </Modal>
+      </Dialogue>
     </div>
   );
 }

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button, InputNumber, Modal } from "antd";
+import { Button, InputNumber } from "antd";
 import { useRef, useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
@@ -9,6 +9,7 @@ import { SheetsField } from "../../shared/SheetsField";
 import { useAct } from "../../shared/useAct";
 import { RecoverySheets } from "./RecoverySheets";
 import { useNow } from "../../shared/useNow";
+import { Dialogue } from "../../shared/Dialogue";
 
 /** Recovery sheets: made, split among people, practised with, made void. */
 export function WayBackIn() {
@@ -96,7 +97,7 @@ export function WayBackIn() {
       <ProblemNote problem={problem} />
       {made && <RecoverySheets made={made} onClose={() => setMade(null)} />}
       {practising && <Practice onClose={() => setPractising(false)} />}
-      <Modal
+      <Dialogue
         open={asking !== null}
         title={asking === "void" ? "Make the sheets void?" : "Make new sheets?"}
         okText={asking === "void" ? "Make them void" : "Make new ones"}
@@ -113,7 +114,7 @@ export function WayBackIn() {
           open this vault no more; backups made until now, and copies kept before an upgrade, still
           open with them.
         </p>
-      </Modal>
+      </Dialogue>
     </section>
   );
 }
@@ -135,7 +136,7 @@ function Practice({ onClose }: { onClose: () => void }) {
       setDone(true);
     });
   return (
-    <Modal open title="Practise with the sheets" footer={null} onCancel={onClose}>
+    <Dialogue open title="Practise with the sheets" footer={null} onCancel={onClose}>
       <div className="stack">
         {done ? (
           <>
@@ -164,6 +165,6 @@ function Practice({ onClose }: { onClose: () => void }) {
           </>
         )}
       </div>
-    </Modal>
+    </Dialogue>
   );
 }

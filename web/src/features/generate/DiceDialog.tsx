@@ -1,5 +1,6 @@
-import { Button, Modal } from "antd";
+import { Button } from "antd";
 import { useRef, type FormEvent } from "react";
+import { Dialogue } from "../../shared/Dialogue";
 
 type Props = { words: number; onDice: (faces: string[]) => void; onClose: () => void };
 
@@ -11,7 +12,7 @@ export function DiceDialog({ words, onDice, onClose }: Props) {
     onDice(fields.current.slice(0, words).map((field) => (field?.value ?? "").trim()));
   };
   return (
-    <Modal
+    <Dialogue
       open
       title="Real dice"
       footer={null}
@@ -49,6 +50,6 @@ export function DiceDialog({ words, onDice, onClose }: Props) {
           </Button>
         </div>
       </form>
-    </Modal>
+    </Dialogue>
   );
 }

@@ -1,5 +1,4 @@
 import { useQuery } from "@tanstack/react-query";
-import { Modal } from "antd";
 import { useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
@@ -8,6 +7,7 @@ import { useClipboard } from "../../shared/clipboard";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useAct } from "../../shared/useAct";
 import { useNow } from "../../shared/useNow";
+import { Dialogue } from "../../shared/Dialogue";
 
 /** Secrets that were handed out and belong to no login yet: none is lost. */
 export function LooseEnds({ onPlace }: { onPlace: (looseEndId: string) => void }) {
@@ -53,7 +53,7 @@ export function LooseEnds({ onPlace }: { onPlace: (looseEndId: string) => void }
         </span>
       ))}
       <ProblemNote problem={problem} />
-      <Modal
+      <Dialogue
         open={asking !== null}
         title="Let this secret go for good?"
         okText="Let it go"
@@ -66,7 +66,7 @@ export function LooseEnds({ onPlace }: { onPlace: (looseEndId: string) => void }
         }}
       >
         <p>If a site has it already, it cannot be had back.</p>
-      </Modal>
+      </Dialogue>
     </section>
   );
 }

@@ -1,5 +1,4 @@
 import { useQuery } from "@tanstack/react-query";
-import { Modal } from "antd";
 import { useMemo, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
@@ -9,6 +8,7 @@ import { keptOutPlace } from "../../domain/keptOut";
 import { haystack, matches, nearest } from "../../domain/search";
 import { offerSeed, type LoginSeed } from "../../shared/loginSeed";
 import { ProblemNote } from "../../shared/ProblemNote";
+import { Dialogue } from "../../shared/Dialogue";
 
 const SHOWN = 6;
 const SITES_SHOWN = 3;
@@ -59,7 +59,7 @@ export function PlaceDialog({ looseEndId, onClose }: { looseEndId: string; onClo
   };
 
   return (
-    <Modal
+    <Dialogue
       open
       title="Where does it belong?"
       footer={null}
@@ -121,7 +121,7 @@ export function PlaceDialog({ looseEndId, onClose }: { looseEndId: string; onClo
         </div>
         <ProblemNote problem={problem} />
       </div>
-    </Modal>
+    </Dialogue>
   );
 }
 

@@ -1,4 +1,4 @@
-import { Button, Modal } from "antd";
+import { Button } from "antd";
 import { useEffect, useEffectEvent, useRef, useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { count, dayAndTime } from "../../domain/moments";
@@ -6,6 +6,7 @@ import { useClipboard } from "../../shared/clipboard";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useAct } from "../../shared/useAct";
 import { useNow } from "../../shared/useNow";
+import { Dialogue } from "../../shared/Dialogue";
 
 type Code = Schema["BackupCodeOut"];
 
@@ -48,7 +49,7 @@ export function BackupCodes(props: { login: Schema["LoginSheet"]; onClose: () =>
   const left = codes?.filter((code) => !code.used_at).length ?? 0;
 
   return (
-    <Modal open title={`Backup codes of ${login.title}`} footer={null} onCancel={onClose}>
+    <Dialogue open title={`Backup codes of ${login.title}`} footer={null} onCancel={onClose}>
       <div className="stack">
         <ProblemNote problem={problem} />
         {codes && codes.length > 0 && (
@@ -126,6 +127,6 @@ export function BackupCodes(props: { login: Schema["LoginSheet"]; onClose: () =>
           </>
         )}
       </div>
-    </Modal>
+    </Dialogue>
   );
 }

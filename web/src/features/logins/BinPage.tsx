@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button, Modal } from "antd";
+import { Button } from "antd";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { answer, client } from "../../api/client";
@@ -9,6 +9,7 @@ import { ProblemNote } from "../../shared/ProblemNote";
 import { useAct } from "../../shared/useAct";
 import { useKeys } from "../../shared/useKeys";
 import { useNow } from "../../shared/useNow";
+import { Dialogue } from "../../shared/Dialogue";
 
 /** What was deleted: kept for 30 days, or until it is emptied on purpose. */
 export default function BinPage() {
@@ -76,7 +77,7 @@ export default function BinPage() {
           </tbody>
         </table>
       )}
-      <Modal
+      <Dialogue
         open={asking}
         title={`Delete ${count(data?.length ?? 0, "login")} for good?`}
         okText="Delete for good"
@@ -88,7 +89,7 @@ export default function BinPage() {
         }}
       >
         <p>Their secrets and histories go too, and cannot be had back except from a backup.</p>
-      </Modal>
+      </Dialogue>
     </main>
   );
 }

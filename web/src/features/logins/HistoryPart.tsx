@@ -1,4 +1,3 @@
-import { Modal } from "antd";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
@@ -10,6 +9,7 @@ import { useClipboard } from "../../shared/clipboard";
 import { fetchSecret, placeOf, type useReveal } from "./useReveal";
 import { opening } from "../../shared/typedAhead";
 import { useNow } from "../../shared/useNow";
+import { Dialogue } from "../../shared/Dialogue";
 
 type Guarded = (act: () => Promise<unknown>) => Promise<void>;
 type Compared = Schema["ComparedOut"];
@@ -183,7 +183,7 @@ function EarlierLine(props: {
             </button>
           ))}
         </span>
-        <Modal
+        <Dialogue
           open={asking === "restore"}
           title={entry.field ? "Put this field back?" : "Go back to this earlier secret?"}
           okText={entry.field ? "Put it back" : "Stage it"}
@@ -199,8 +199,8 @@ function EarlierLine(props: {
               ? `${what.replace(/^t/, "T")} becomes current here, and the present one goes to the history.`
               : `It is staged as the new secret of a rotation; the current one holds until the site took it. Whoever learned it while it served could use it again: prefer a new one, unless the site itself went back to it.`}
           </p>
-        </Modal>
-        <Modal
+        </Dialogue>
+        <Dialogue
           open={asking === "delete"}
           title="Delete it for good?"
           okText="Delete it"
@@ -215,7 +215,7 @@ function EarlierLine(props: {
             {what.replace(/^t/, "T")} cannot be had back, except from a backup; nor will a new
             secret be held against it.
           </p>
-        </Modal>
+        </Dialogue>
       </td>
     </tr>
   );

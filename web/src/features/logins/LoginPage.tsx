@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button, Modal } from "antd";
+import { Button } from "antd";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import type { Schema } from "../../api/client";
@@ -18,6 +18,7 @@ import { OtherTexts } from "./OtherTexts";
 import { SecondFactorPart } from "./SecondFactorPart";
 import { fetchSecret, placeOf, useReveal, type Wanted } from "./useReveal";
 import { useNow } from "../../shared/useNow";
+import { Dialogue } from "../../shared/Dialogue";
 
 const HELD_BACK = "•••• •••• ••••";
 export default function LoginPage() {
@@ -198,7 +199,7 @@ export default function LoginPage() {
           <HistoryPart login={login} reveal={reveal} guarded={acts.guarded} />
         </aside>
       </div>
-      <Modal
+      <Dialogue
         open={asking}
         title={`Put ${login.title} into the bin?`}
         okText="To the bin"
@@ -213,7 +214,7 @@ export default function LoginPage() {
           It keeps there for 30 days with {count(login.history.length, "earlier secret")}, and can
           be restored as it is.
         </p>
-      </Modal>
+      </Dialogue>
     </main>
   );
 }

@@ -1,10 +1,11 @@
-import { Button, Modal } from "antd";
+import { Button } from "antd";
 import { useEffect, useEffectEvent, useRef, useState } from "react";
 import { answer, client, sendPicture, type Schema } from "../../api/client";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretInput } from "../../shared/SecretInput";
 import { useAct } from "../../shared/useAct";
 import { FilePicker } from "../../shared/FilePicker";
+import { Dialogue } from "../../shared/Dialogue";
 
 type Props = { login: Schema["LoginSheet"]; onClose: () => void };
 
@@ -44,7 +45,7 @@ export function SetUpDialog({ login, onClose }: Props) {
   }, []);
 
   return (
-    <Modal open title={`Codes of ${login.title}`} footer={null} onCancel={onClose}>
+    <Dialogue open title={`Codes of ${login.title}`} footer={null} onCancel={onClose}>
       <div className="stack">
         <p className="small">
           The site shows a QR picture, or a key in letters. The key is sealed here, and in force
@@ -89,6 +90,6 @@ export function SetUpDialog({ login, onClose }: Props) {
         </form>
         <ProblemNote problem={problem} />
       </div>
-    </Modal>
+    </Dialogue>
   );
 }

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button, Modal } from "antd";
+import { Button } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
@@ -14,6 +14,7 @@ import { useAct } from "../../shared/useAct";
 import { useKeys } from "../../shared/useKeys";
 import { PolicyFiles } from "./PolicyFiles";
 import { PolicyForm } from "./PolicyForm";
+import { Dialogue } from "../../shared/Dialogue";
 
 const SOURCES: Record<string, string> = {
   typed: "typed",
@@ -158,7 +159,7 @@ export default function PoliciesPage() {
           onAnew={() => setAnew(anew + 1)}
         />
       )}
-      <Modal
+      <Dialogue
         open={removing !== null}
         title={`Delete the policy ${removing?.name ?? ""}?`}
         okText="Delete it"
@@ -171,7 +172,7 @@ export default function PoliciesPage() {
         }}
       >
         <p>Logins at its sites are drawn to the usual policy again.</p>
-      </Modal>
+      </Dialogue>
     </main>
   );
 }

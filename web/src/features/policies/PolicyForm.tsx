@@ -1,10 +1,11 @@
-import { Button, Checkbox, Input, InputNumber, Modal } from "antd";
+import { Button, Checkbox, Input, InputNumber } from "antd";
 import { useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { classLabel, policySentence, STANDARD, withClass, type Policy } from "../../domain/policy";
 import { ChangedMeanwhile, isChangedMeanwhile, partedFields } from "../../shared/ChangedMeanwhile";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { DraftNote, useFormDraft } from "../../shared/useFormDraft";
+import { Dialogue } from "../../shared/Dialogue";
 
 const FRESH: Policy = {
   min_length: 8,
@@ -114,7 +115,7 @@ export function PolicyForm(props: {
   };
 
   return (
-    <Modal
+    <Dialogue
       open
       width={760}
       className="policy-form-modal"
@@ -280,7 +281,7 @@ export function PolicyForm(props: {
         <p className="small quiet">{policySentence(policy)}</p>
         <ProblemNote problem={problem} />
       </div>
-    </Modal>
+    </Dialogue>
   );
 }
 

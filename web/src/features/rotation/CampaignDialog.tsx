@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button, Checkbox, Modal, Segmented, Select } from "antd";
+import { Button, Checkbox, Segmented, Select } from "antd";
 import { useMemo, useState } from "react";
 import { answer, client } from "../../api/client";
 import { queries } from "../../api/queries";
@@ -15,6 +15,7 @@ import { count } from "../../domain/moments";
 import { haystack, matches } from "../../domain/search";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useAct } from "../../shared/useAct";
+import { Dialogue } from "../../shared/Dialogue";
 
 const SHOWN = 200;
 
@@ -58,7 +59,7 @@ export function CampaignDialog({ onClose }: { onClose: () => void }) {
     setByHand((now) => (on ? [...now, login_id] : now.filter((one) => one !== login_id)));
 
   return (
-    <Modal open width={640} title="A new campaign" footer={null} onCancel={onClose}>
+    <Dialogue open width={640} title="A new campaign" footer={null} onCancel={onClose}>
       <div className="stack">
         <Segmented<Way>
           aria-label="Choose the logins by"
@@ -137,6 +138,6 @@ export function CampaignDialog({ onClose }: { onClose: () => void }) {
           </Button>
         </div>
       </div>
-    </Modal>
+    </Dialogue>
   );
 }

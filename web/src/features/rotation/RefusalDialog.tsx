@@ -1,7 +1,8 @@
-import { Input, InputNumber, Modal, Radio } from "antd";
+import { Input, InputNumber, Radio } from "antd";
 import { useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { ProblemNote } from "../../shared/ProblemNote";
+import { Dialogue } from "../../shared/Dialogue";
 
 type Kind = Schema["LessonKind"] | "not_said";
 
@@ -61,7 +62,7 @@ export function RefusalDialog({ rotation, strip, onDone, onClose }: Props) {
   };
 
   return (
-    <Modal
+    <Dialogue
       open
       width={strip ? 368 : 496}
       getContainer={() => strip?.document.body ?? document.body}
@@ -112,6 +113,6 @@ export function RefusalDialog({ rotation, strip, onDone, onClose }: Props) {
         </p>
         <ProblemNote problem={problem} />
       </div>
-    </Modal>
+    </Dialogue>
   );
 }

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button, Input, InputNumber, Modal } from "antd";
+import { Button, Input, InputNumber } from "antd";
 import { useState } from "react";
 import { answer, client } from "../../api/client";
 import { queries } from "../../api/queries";
@@ -7,6 +7,7 @@ import { count } from "../../domain/moments";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useAct } from "../../shared/useAct";
 import { Line } from "./Lines";
+import { Dialogue } from "../../shared/Dialogue";
 
 /** How long earlier secrets are kept; what is past it goes only when one says so. */
 export function HistoryLine(props: {
@@ -40,7 +41,7 @@ export function HistoryLine(props: {
         </Button>
       )}
       <ProblemNote problem={problem} />
-      <Modal
+      <Dialogue
         open={asking}
         title="Delete them for good?"
         okText="Delete them"
@@ -55,7 +56,7 @@ export function HistoryLine(props: {
           {data && count(data.secret_count, "earlier secret")} of{" "}
           {data && count(data.login_count, "login")} cannot be had back, except from a backup.
         </p>
-      </Modal>
+      </Dialogue>
     </Line>
   );
 }

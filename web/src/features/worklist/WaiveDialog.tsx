@@ -1,10 +1,11 @@
-import { Input, Modal, Radio } from "antd";
+import { Input, Radio } from "antd";
 import { useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { FINDING_LABELS } from "../../domain/findings";
 import { REASONS, type WaiverReason } from "../../domain/waivers";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { DraftNote, useFormDraft } from "../../shared/useFormDraft";
+import { Dialogue } from "../../shared/Dialogue";
 
 /** A finding to be accepted: of one login, or of each of a group at once. */
 export type ToWaive = {
@@ -47,7 +48,7 @@ export function WaiveDialog({ finding, onClose }: Props) {
   };
 
   return (
-    <Modal
+    <Dialogue
       open
       title={`Accept: ${finding.title}, ${FINDING_LABELS[finding.kind].toLowerCase()}?`}
       okText="Accept it"
@@ -101,6 +102,6 @@ export function WaiveDialog({ finding, onClose }: Props) {
         </p>
         <ProblemNote problem={problem} />
       </div>
-    </Modal>
+    </Dialogue>
   );
 }

@@ -1,0 +1,48 @@
+"""Every view at every width, light and dark: nothing scrolls sideways, each has one heading and its
+title, and no title names a login.
+"""
+
+from playwright.sync_api import Browser, Page, expect
+
+from tests.e2e.conftest import open_page
+from tests.support.running import Served
+
+WIDTHS = (400, 640, 768, 1024, 1280, 1920)
+PATHS = (
+    *("/", "/logins", "/logins/new", "/logins/bin", "/generate", "/rotate", "/policies", "/carry"),
+    *("/safeguards", "/reach", "/waivers", "/events", "/address", "/report", "/measure"),
+    "/passphrase",
+)
+
+
+def walk(page: Page, path: str) -> None:
+    """Within the page, so that the session stays."""
+    page.evaluate(
+        "path => { history.pushState({}, '', path);"
+        " dispatchEvent(new PopStateEvent('popstate', { state: {} })); }",
+        path,
+    )
+    page.get_by_role("heading", level=1).first.wait_for()
+    page.wait_for_load_state("networkidle")
+
+
+def test_no_view_scrolls_sideways_at_any_width(browser_here: Browser, demo_here: Served) -> None:
+    page = open_page(browser_here, demo_here)
+    login = page.get_by_role("row").first.get_attribute("id") or ""
+    login_path = f"/logins/{login.removeprefix('work-')}"
+    wide: list[str] = []
+    for path in (*PATHS, login_path, f"{login_path}/edit", f"{login_path}/sign-in"):
+        walk(page, path)
+        expect(page.get_by_role("heading", level=1)).to_have_count(1)
+        title = page.title()
+        assert title.endswith("New Knot") and "Fernbank" not in title, title
+        for width in WIDTHS:
+            page.set_viewport_size({"width": width, "height": 800})
+            found = page.evaluate(
+                "Math.max(document.documentElement.scrollWidth,"
+                " document.querySelector('.view').scrollWidth)"
+            )
+            if found > width:
+                wide.append(f"{path} at {width}: {found}")
+    page.context.close()
+    assert "\n".join(wide) == ""
