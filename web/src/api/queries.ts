@@ -1,6 +1,8 @@
 import { keepPreviousData, queryOptions } from "@tanstack/react-query";
-import { PART } from "../shared/useParts";
 import { answer, client, type Schema } from "./client";
+
+/** Lines of a long list that are asked for at once. */
+export const PART = 60;
 
 export type LoginsWish = { search: string; folder: string | null; order: "site" | "findings" };
 

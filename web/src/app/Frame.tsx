@@ -18,7 +18,7 @@ import { KeySheet } from "./KeySheet";
 import { lazyView } from "./lazyView";
 import { ViewBoundary } from "./ViewBoundary";
 import { ServerAway } from "./ServerAway";
-import { titleOf } from "./titles";
+import { useTitle } from "./titles";
 import { SessionWarnings } from "./SessionWarnings";
 import { useNow } from "../shared/useNow";
 
@@ -89,12 +89,7 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
     return () => window.removeEventListener("keydown", onKey);
   }, []);
 
-  useEffect(() => {
-    document.title = titleOf(pathname);
-    return () => {
-      document.title = "New Knot";
-    };
-  }, [pathname]);
+  useTitle(pathname);
 
   const numbers: Record<string, number> = {
     "/": worklist.data?.logins ?? 0,

@@ -1,3 +1,4 @@
+import { useEffect } from "react";
 import { FURTHER, VIEWS } from "./commands";
 
 const OTHERS: [RegExp, string][] = [
@@ -14,4 +15,14 @@ export function titleOf(pathname: string): string {
   const other = OTHERS.find(([pattern]) => pattern.test(pathname))?.[1];
   const name = view ?? other;
   return name ? `${name} · New Knot` : "New Knot";
+}
+
+/** The window is named by its view while the vault is open. */
+export function useTitle(pathname: string): void {
+  useEffect(() => {
+    document.title = titleOf(pathname);
+    return () => {
+      document.title = "New Knot";
+    };
+  }, [pathname]);
 }

@@ -1,7 +1,5 @@
 import { useQueries, type UseQueryOptions } from "@tanstack/react-query";
-
-/** Rows of a part, and how many there are in all. */
-export const PART = 60;
+import { PART } from "../api/queries";
 
 type Part<Row> = { rows: Row[] };
 

@@ -90,6 +90,7 @@ export default function GeneratePage() {
   return (
     <div className="generate-page-div">
       <main className="generate grow">
+        <h1 className="visually-hidden">Generate</h1>
         <PolicyBench
           library={g.library.data}
           site={g.site}
