@@ -24,6 +24,7 @@ from tests.support.running import ROOT, Served, launch, serving
 from benchmarks.carry import bench_carry
 from benchmarks.check import bench_check
 from benchmarks.corpus import bench_corpus
+from benchmarks.served import bench_served
 from benchmarks.table import ms, row, timed
 from newknot.core.audit import audit
 from newknot.core.generate import (
@@ -300,6 +301,7 @@ def main() -> None:
         bench_check(folder)
         bench_carry(folder)
         bench_corpus(folder, lines=CORPUS_LINES)
+        bench_served()
         bench_cold(folder)
         with serving(folder) as served, sync_playwright() as playwright:
             bench_size(served)

@@ -223,7 +223,7 @@ def _cpu_of_keys(page: Page, key: str, times: int) -> float:
     return max(0.0, task_s() - before - (before - idle)) / times
 
 
-def main(logins: int) -> None:
+def bench_served(logins: int = LOGINS) -> None:
     """Fills a vault, and asks."""
     print(f"\nServed, {logins:,} logins of a crowded vault", flush=True)
     with tempfile.TemporaryDirectory() as name:
@@ -234,4 +234,4 @@ def main(logins: int) -> None:
 
 
 if __name__ == "__main__":
-    main(int(sys.argv[1]) if len(sys.argv) > 1 else LOGINS)
+    bench_served(int(sys.argv[1]) if len(sys.argv) > 1 else LOGINS)

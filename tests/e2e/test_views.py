@@ -145,7 +145,7 @@ def test_find_open_and_show_by_keys_alone_and_nothing_in_the_address(
         page.get_by_text("User name of Fernbank savings put on the clipboard").first
     ).to_be_visible()
     assert page.evaluate("navigator.clipboard.readText()") == "i.quist.2"
-    assert "ernbank" not in page.url and page.title() == "New Knot"
+    assert "ernbank" not in page.url and page.title() == "A login · New Knot"
     assert "ernbank" not in page.evaluate("JSON.stringify(history.state) + document.cookie")
     assert page.evaluate("Object.keys(sessionStorage).join()") == "newknot.session"
     assert page.evaluate("localStorage.length + document.cookie.length") == 0
