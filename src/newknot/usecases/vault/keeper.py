@@ -282,8 +282,8 @@ class Keeper:
         return self.clock_watch.leap is None
 
     def read_on(self) -> None:
-        """Reads the vault through, a slice at a time."""
-        if self.reading.waiting:
+        """Reads the vault through, a slice at a time, while nobody waits for anything else."""
+        if self.reading.waiting and self._running == 0:
             with suppress(VaultLocked), self.at_work() as vault:
                 self.reading.go_on(vault)
 
