@@ -48,6 +48,12 @@ export function MeasureReport({ found, secret, wide = 700, idle }: Props) {
   );
 }
 
+/** How long a secret lasts, in plain words. */
+function lasts({ falls, takes }: Schema["FallOut"]): string {
+  if (takes.startsWith("under ")) return `${falls ? "guessed" : "stands"} in ${takes}`;
+  return falls ? `guessed after about ${takes}` : `stands for about ${takes}`;
+}
+
 /** Each attack with how long it takes at its rate. */
 function Falls({ falls }: { falls: Schema["FallOut"][] }) {
   return (
@@ -56,8 +62,7 @@ function Falls({ falls }: { falls: Schema["FallOut"][] }) {
         <div key={f.code}>
           <dt>{f.label}</dt>
           <dd>
-            {f.falls ? "falls: " : "stands: "}
-            <Powers text={f.takes} />
+            <Powers text={lasts(f)} />
           </dd>
         </div>
       ))}
