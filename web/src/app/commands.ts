@@ -36,10 +36,11 @@ export const KEY_SHEET: { where: string; keys: [string, string][] }[] = [
   {
     where: "Worklist",
     keys: [
-      ["↑ ↓", "move"],
+      ["↑ ↓  Home  End", "move"],
       ["Enter", "open the login"],
-      ["R", "rotate"],
-      ["W", "accept it for a reason"],
+      ["R", "what it needs first: rotate, set up its codes, correct the address, finish"],
+      ["G", "rotate it with those that share its secret"],
+      ["W", "accept its finding for a reason"],
       ["C", "check again"],
     ],
   },
