@@ -243,3 +243,13 @@ def test_a_policy_file_that_is_wrong_changes_nothing(
     if code == "field_invalid":
         assert answer.json()["data"]["field"] == "policies.1.domains.0"
     assert api.ok("GET", "policies")["policies"] == []
+
+
+def test_a_loose_end_that_is_placed_in_a_login_that_is_there_is_loose_no_more(api: Api) -> None:
+    login = api.add("Gantry")
+    drawn = api.ok("POST", "draws", {"length": 20})
+    loose = api.ok("POST", f"draws/{drawn['draw_id']}/keep", {})["loose_end_id"]
+    body = {"title": "Gantry", "secret": {"loose_end_id": loose}}
+    api.ok("PUT", f"logins/{login['login_id']}", body)
+    assert api.secret_of(login["login_id"]) == drawn["secret"]
+    assert api.ok("GET", "loose-ends") == []

@@ -395,3 +395,23 @@ def test_a_mailbox_or_money_is_important_where_its_user_did_not_say() -> None:
 def test_an_address_that_is_none_is_not_told_to_be_plain() -> None:
     odd = login("odd", "vWq81-xPlM", address="http://[odd/")
     assert [f for f in audit([odd], now=NOW, corpus=None) if f.kind is FindingKind.PLAIN_HTTP] == []
+
+
+@pytest.mark.parametrize(
+    ("secret", "room", "found"),
+    [
+        ("kd8fm2qz", 40, True),
+        # Half of the room is used, or there is no room to speak of, or it is weak already.
+        ("kd8fm2qz", 16, False),
+        ("kd8fm2qz", 19, False),
+        ("kd8fm21987", 20, True),
+        ("kd8fm21987!", 20, False),
+        ("lantern7", 40, False),
+    ],
+)
+def test_far_below_what_a_site_takes_is_told_within_its_bounds(
+    secret: str, room: int, found: bool
+) -> None:
+    one = login("roomy", secret, policy=rules(room), policy_name="Roomy")
+    kinds = [f.kind for f in audit([one], now=NOW, corpus=None)]
+    assert (FindingKind.OFF_POLICY in kinds) is found

@@ -4,6 +4,7 @@ import gc
 from collections.abc import Iterator
 
 from newknot.core.secret import Secret
+from newknot.usecases.vault.keeper import WORK_COUNTS_S
 from tests.api.conftest import Api
 from tests.api.test_bundles import taken_out
 
@@ -63,3 +64,15 @@ def test_after_a_lock_nothing_of_the_vault_is_held(api: Api) -> None:
         assert not getattr(keeper, name), name
     assert keeper.left_out is None and keeper.checked.measures is None
     assert api.call("GET", "logins").status_code == 423
+
+
+def test_a_check_at_work_counts_as_use_and_no_longer_than_its_time(api: Api) -> None:
+    keeper = api.keeper
+    keeper.touch(60)
+    assert keeper.seconds_left() == 60
+    with keeper.progress.of_one_act():
+        assert keeper.seconds_left() == WORK_COUNTS_S
+        api.clock.pass_s(WORK_COUNTS_S - 1)
+        assert keeper.is_unlocked and keeper.seconds_left() == 1
+        api.clock.pass_s(2)
+        assert not keeper.is_unlocked
