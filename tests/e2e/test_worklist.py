@@ -1,5 +1,7 @@
 """The worklist in the browser: a finding accepted by keys, and taken back; what falls with what."""
 
+import re
+
 from playwright.sync_api import Browser, expect
 
 from newknot.demo.world import PASSPHRASE
@@ -106,3 +108,32 @@ def test_a_campaign_is_planned_from_a_kind_and_gone_on_with(
     expect(part.get_by_role("button", name="Go on with Tallow Post")).to_be_visible()
     part.get_by_role("button", name="Let it go").click()
     expect(part).to_have_count(0)
+
+
+def test_what_a_row_needs_is_one_key_away(browser_here: Browser, demo_here: Served) -> None:
+    page = open_page(browser_here, demo_here)
+    page.get_by_role("button", name="Second factor 2", exact=True).click()
+    expect(page).to_have_url(re.compile(r"\?facet=second_factor$"))
+    row = page.get_by_role("row", selected=True)
+    row.get_by_role("button", name="Set up its codes").click()
+    dialog = page.get_by_role("dialog")
+    expect(dialog).to_contain_text("Codes of")
+    # It begins in its field, and gives the focus back.
+    assert page.evaluate("document.querySelector('[role=dialog]').contains(document.activeElement)")
+    page.keyboard.press("Escape")
+    expect(dialog).to_be_hidden()
+    assert page.evaluate("document.activeElement !== document.body")
+    page.keyboard.press("1")
+    page.get_by_role("button", name="Correct the address 2").click()
+    page.get_by_role("row").first.wait_for()
+    page.keyboard.press("End")
+    title = page.get_by_role("row", selected=True).locator(".name").inner_text()
+    page.keyboard.press("2")
+    page.get_by_role("heading", level=1, name="Logins", exact=True).wait_for()
+    page.go_back()
+    # View, facet and row are as they were.
+    expect(page.get_by_role("button", name="Correct the address 2")).to_have_attribute(
+        "aria-pressed", "true"
+    )
+    expect(page.get_by_role("row", selected=True)).to_contain_text(title)
+    page.context.close()

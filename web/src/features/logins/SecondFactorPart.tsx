@@ -1,5 +1,6 @@
 import { Button } from "antd";
 import { useState } from "react";
+import { useLocation } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { makesCodes } from "../../domain/secondFactor";
 import { BackupCodes } from "./BackupCodes";
@@ -16,7 +17,9 @@ export function SecondFactorPart({
   login: Schema["LoginSheet"];
   guarded: Guarded;
 }) {
-  const [settingUp, setSettingUp] = useState(false);
+  // From the worklist one comes to set it up.
+  const { state } = useLocation() as { state: { setUp?: boolean } | null };
+  const [settingUp, setSettingUp] = useState(Boolean(state?.setUp) && !makesCodes(login));
   const [listing, setListing] = useState(false);
   const params = { path: { login_id: login.login_id } };
   const accepted = () =>
