@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { memo, useState } from "react";
-import { Link } from "react-router";
+import { Link, useNavigate } from "react-router";
 import type { Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { FINDING_LABELS, NEED_ACTS, NOT_BY_A_NEW_SECRET } from "../../domain/findings";
@@ -68,6 +68,7 @@ type OpenedProps = {
 /** The current row: each finding with its evidence, its acts with their keys, and why it is here. */
 export function WorkRowOpened(props: OpenedProps) {
   const { row } = props;
+  const navigate = useNavigate();
   const [first, ...further] = row.needs;
   return (
     <div role="gridcell" className="work-opened">
@@ -131,6 +132,11 @@ export function WorkRowOpened(props: OpenedProps) {
               {NEED_ACTS[need]}
             </button>
           ))}
+        {row.findings.some((f) => f.kind === "like_passphrase") && (
+          <button type="button" className="act" onClick={() => void navigate("/passphrase")}>
+            Change the vault&apos;s passphrase
+          </button>
+        )}
         {row.login_id && row.kind === "login" && (
           <button type="button" className="act" onClick={props.onOpen}>
             Open login <kbd>↵</kbd>

@@ -136,6 +136,15 @@ test("a group is one row: its act is a campaign, and it is accepted for each of 
   });
 });
 
+test("a secret like the vault's passphrase is settled from either side", async () => {
+  const like = { kind: "like_passphrase" as const, evidence: "Like it", why: "like" };
+  const rows = [{ ...row, findings: [like], needs: ["new_secret" as const] }, group];
+  server({ ...ANSWERS, "POST /checks/worklist/rows": { ...page, rows } });
+  mount(<WorklistPage />, "/", "/");
+  fireEvent.click(await screen.findByRole("button", { name: "Change the vault's passphrase" }));
+  await waitFor(() => expect(screen.getByTestId("where").textContent).toBe("/passphrase"));
+});
+
 test("a check asks the worklist again and nothing outside; one that fails is said", async () => {
   let fails = false;
   const calls = server({
