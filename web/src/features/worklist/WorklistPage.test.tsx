@@ -1,8 +1,11 @@
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
-import { expect, test } from "vitest";
+import { beforeEach, expect, test } from "vitest";
 import type { Schema } from "../../api/client";
 import { mount, Refusal, server } from "../../../test/mounted";
+import { forgetRemembered } from "../../shared/remembered";
 import { WorklistPage } from "./WorklistPage";
+
+beforeEach(forgetRemembered);
 
 const ID = "a".repeat(32);
 const row: Schema["WorkRow"] = {
