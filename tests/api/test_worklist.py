@@ -60,6 +60,35 @@ def api_title(api: Api, login_id: str) -> str:
     return str(api.ok("GET", f"logins/{login_id}")["title"])
 
 
+def test_those_that_share_a_secret_are_as_they_are_now_and_all_of_them(api: Api) -> None:
+    ids = [
+        api.add(f"Truss {n}", secret={"own": "Kv7!rope-9wQ-plank2"})["login_id"] for n in range(60)
+    ]
+    mark = {"importance": "critical", "address": "http://truss.example"}
+    three = [
+        api.add(f"Lumen {n}", secret={"own": "vT2-9qLw!4xPk-7rB"}, **mark)["login_id"]
+        for n in range(3)
+    ]
+    api.ok("POST", "checks")
+    for asked, shared in ((ids[0], ids), (three[0], three)):
+        found = api.ok("POST", "checks/worklist/logins", {"sharing_with": asked})["login_ids"]
+        assert found[0] == asked and sorted(found) == sorted(shared)
+    by_id = {row["login_id"]: row for row in rows(api)["rows"]}
+    assert by_id[three[0]]["shares_count"] == 2
+    # One that was accepted still shares it; one that was renewed does not.
+    accepted = {"findings": [{"kind": "reused", "login_id": ids[1]}], "reason": "cannot"}
+    api.ok("POST", "waivers", {**accepted, "note": "", "until_on": None})
+    api.clock.pass_s(5)
+    fresh = {"title": "Lumen 1", "secret": {"own": "x9Vv-2mQ!kd-77Lp"}}
+    api.ok("PUT", f"logins/{three[1]}", fresh)
+    found = rows(api)["rows"]
+    (group,) = [row for row in found if row["kind"] == "group"]
+    assert (group["size"], group["count"]) == (60, 59)
+    assert next(row for row in found if row["login_id"] == three[0])["shares_count"] == 1
+    gone = {"sharing_with": "0" * 32}
+    assert api.refused("POST", "checks/worklist/logins", gone).startswith("404")
+
+
 def test_the_rows_follow_each_change_and_say_what_was_settled_today(crowded: Api) -> None:
     lumen = next(row for row in rows(crowded)["rows"] if row["title"] == "Lumen")
     login_id = lumen["login_id"]

@@ -101,7 +101,8 @@ test("a vault that is being locked is asked nothing more, and what is read is le
   let locked: (response: Response) => void = () => {};
   fetched.mockImplementationOnce(() => new Promise((done) => (locked = done)));
   const locking = lockVault();
-  await expect(reading).rejects.toMatchObject({ code: "unreachable" });
+  // Not "unreachable": a server that answers is not said to be away.
+  await expect(reading).rejects.toMatchObject({ code: "vault_locked" });
   await expect(answer(client.GET("/rotations"))).rejects.toMatchObject({ code: "vault_locked" });
   expect(fetched).toHaveBeenCalledTimes(2);
   locked(new Response(null, { status: 204 }));

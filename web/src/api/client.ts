@@ -103,7 +103,8 @@ async function send(request: Request): Promise<Response> {
       }
     }
   } catch {
-    throw new Problem("unreachable");
+    // What the lock let go was not refused by a server that is away.
+    throw new Problem(signal?.aborted ? "vault_locked" : "unreachable");
   }
   if (!staying && (response.status === 423 || response.status === 401)) {
     sessionToken.clear();

@@ -3411,13 +3411,15 @@ export interface components {
         };
         /**
          * FacetIn
-         * @description Which logins of the worklist.
+         * @description Which logins of the worklist; sharing_with: those that share a login's secret, and it.
          */
         FacetIn: {
             /** Facet */
             facet?: components["schemas"]["Need"] | components["schemas"]["FindingKind"] | null;
             /** Row Id */
             row_id?: string | null;
+            /** Sharing With */
+            sharing_with?: string | null;
         };
         /**
          * FallOfLogin
@@ -5692,8 +5694,8 @@ export interface components {
          *
          *     login_id: of a group its member that matters most. says: of a group, what ties it. count: the
          *     logins that the row counts for; size: members of the group in all. members: titles of the first
-         *     ones; elsewhere: titles of members with a row of their own. shares: of a login, ids of others
-         *     with its secret. since_at: the age of the secret.
+         *     ones; elsewhere: titles of members with a row of their own. shares_count: of a login, how
+         *     many others have its secret now. since_at: the age of the secret.
          */
         WorkRow: {
             /** Count */
@@ -5725,8 +5727,8 @@ export interface components {
             row_id: string;
             /** Says */
             says: string;
-            /** Shares */
-            shares: string[];
+            /** Shares Count */
+            shares_count: number;
             /**
              * Since At
              * Format: date-time

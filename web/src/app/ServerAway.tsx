@@ -4,7 +4,7 @@ export function ServerAway({ isAway }: { isAway: boolean }) {
   return (
     <div className="warning" role="alert">
       <b>New Knot's server does not answer.</b> Nothing can be saved or copied until it runs again;
-      what is typed stays here. It is asked every two seconds.
+      what is typed stays here as long as this page does.
     </div>
   );
 }

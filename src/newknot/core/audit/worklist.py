@@ -214,7 +214,7 @@ def _group(
         kind=RowKind.GROUP,
         login_ids=tuple(inside),
         elsewhere=tuple(one for one in members if one not in weights),
-        size=len(members),
+        size=len(group.login_ids),
         findings=tuple(sorted(leading.values(), key=lambda f: _GRAVITY[f.kind])),
         kinds=frozenset(f.kind for f in every),
         needs=_needs(every),

@@ -1,10 +1,12 @@
 """The worklist as it is asked for: kept while nothing changes, and how the day went."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import date, datetime
 from threading import Lock
 
 from newknot.core.audit.importance import importance_of
+from newknot.core.audit.reach import CordKind
 from newknot.core.audit.worklist import Worklist, worklist_of
 from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Vault
@@ -24,10 +26,13 @@ class Settled:
 
 @dataclass(frozen=True, slots=True)
 class AsNow:
-    """The rows, what they rest on, and what was settled today, the latest first."""
+    """The rows, what they rest on, who shares a secret now, and what was settled today, the latest
+    first.
+    """
 
     worklist: Worklist
     standing: Standing
+    sharing: Mapping[str, tuple[str, ...]]
     settled_today: tuple[Settled, ...]
 
 
@@ -64,7 +69,13 @@ def _made(vault: Vault, *, now: datetime) -> AsNow:
         for card in found.cards.values()
     }
     rows = worklist_of(found.to_do, groups, importance=importance, loose_ends=found.loose_ends)
-    return AsNow(rows, found, tuple(_settled(vault, found, now=now)))
+    sharing = {
+        one: group.login_ids
+        for group in groups
+        if group.kind is CordKind.SAME
+        for one in group.login_ids
+    }
+    return AsNow(rows, found, sharing, tuple(_settled(vault, found, now=now)))
 
 
 def _settled(vault: Vault, found: Standing, *, now: datetime) -> list[Settled]:
@@ -82,4 +93,4 @@ def _settled(vault: Vault, found: Standing, *, now: datetime) -> list[Settled]:
         if card_of is not None and waiver.given_at.date() == today and waiver.holds(today):
             done.append((waiver.given_at, Settled(waiver.login_id, card_of.title, "accepted")))
     done.sort(key=lambda one: (one[0], one[1].login_id), reverse=True)
-    return [one for _, one in done]
+    return list(dict.fromkeys(one for _, one in done))

@@ -91,7 +91,11 @@ export function CreateVault({ state, onEntered, onPlaced }: Props) {
           ref={first}
           label="Vault passphrase"
           name="new-passphrase"
-          onChange={() => void measureNow()}
+          onChange={() => {
+            // What was said of another text is not said of this one.
+            setByChance(false);
+            void measureNow();
+          }}
           onShownChange={(on) => {
             showing.current = on;
             void measureNow();

@@ -114,7 +114,11 @@ export default function PassphrasePage() {
             ref={fresh}
             label="New passphrase"
             name="new-passphrase"
-            onChange={() => void typed()}
+            onChange={() => {
+              // What was said of another text is not said of this one.
+              setByChance(false);
+              void typed();
+            }}
             onShownChange={(on) => {
               showing.current = on;
               void typed();

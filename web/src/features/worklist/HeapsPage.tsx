@@ -51,7 +51,9 @@ export function HeapsPage({ map }: { map: Schema["ReachMap"] }) {
           {count(map.knots.length, "login")} hang together, in{" "}
           {count(heaps.filter((h) => h.kind !== "mailbox").length, "group")} and by{" "}
           {count(heaps.filter((h) => h.kind === "mailbox").length, "mailbox", "mailboxes")}
-          {drawn < heaps.length && `; the ${drawn} greatest are drawn, all stand in the table`}.
+          {drawn < heaps.length &&
+            `; the ${drawn} greatest are drawn, ${heaps.length > LISTED_MOST ? `the ${LISTED_MOST} greatest` : "all"} stand in the table`}
+          .
         </p>
       </header>
       <ProblemNote problem={problem ?? falls.error} />

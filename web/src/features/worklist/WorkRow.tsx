@@ -121,9 +121,9 @@ export function WorkRowOpened(props: OpenedProps) {
             <kbd>R</kbd>
           </button>
         )}
-        {row.kind === "login" && row.shares.length > 0 && (
+        {row.kind === "login" && row.shares_count > 0 && (
           <button type="button" className="act" onClick={props.onTogether}>
-            Rotate with the {row.shares.length.toLocaleString("en")} that share it <kbd>G</kbd>
+            Rotate with the {row.shares_count.toLocaleString("en")} that share it <kbd>G</kbd>
           </button>
         )}
         {row.kind === "login" &&

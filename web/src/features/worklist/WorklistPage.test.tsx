@@ -28,7 +28,7 @@ const row: Schema["WorkRow"] = {
   size: 1,
   members: [],
   elsewhere: [],
-  shares: [],
+  shares_count: 0,
   guess_number_log10: 7,
   since_at: "2026-01-01T00:00:00Z",
   reach: 0,

@@ -55,11 +55,8 @@ export function WorklistPage() {
     onSuccess: (rotation) => void navigate(`/rotate/${rotation.rotation_id}`),
   });
   const campaign = useMutation({
-    mutationFn: async (wish: { login_ids: string[] } | Schema["FacetIn"]) => {
-      const { login_ids } =
-        "login_ids" in wish
-          ? wish
-          : await answer(client.POST("/checks/worklist/logins", { body: wish }));
+    mutationFn: async (wish: Schema["FacetIn"]) => {
+      const { login_ids } = await answer(client.POST("/checks/worklist/logins", { body: wish }));
       return opening(answer(client.POST("/campaigns", { body: { login_ids } })));
     },
     onSuccess: () => void navigate("/rotate"),
@@ -91,8 +88,7 @@ export function WorklistPage() {
     one && void navigate(one.login_id ? `/logins/${one.login_id}` : "/generate");
   const together = (one: WorkRow | undefined) => {
     if (one?.kind === "group") campaign.mutate({ row_id: one.row_id });
-    else if (one?.login_id && one.shares.length)
-      campaign.mutate({ login_ids: [one.login_id, ...one.shares] });
+    else if (one?.login_id && one.shares_count) campaign.mutate({ sharing_with: one.login_id });
   };
   const waive = async (one: WorkRow | undefined, finding = leadOf(one, facet)) => {
     if (!one?.login_id || !finding) return;
@@ -393,7 +389,8 @@ function leadOf(row: WorkRow | undefined, facet: Facet | null) {
 
 /** How many logins of a facet a campaign would rotate. */
 function toRotate(data: Schema["WorkRows"], facet: Facet | null): number {
-  if (facet === null || facet === "new_secret") return data.rotations;
+  if (facet === null) return data.rotations;
+  if (facet === "new_secret") return data.by_need.new_secret ?? 0;
   const kind = FINDING_KINDS.find((one) => one === facet);
   return kind && !NOT_BY_A_NEW_SECRET.includes(kind) ? (data.by_kind[kind] ?? 0) : 0;
 }

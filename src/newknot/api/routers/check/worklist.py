@@ -137,6 +137,11 @@ def worklist_members(body: MembersIn, work: WorkDep) -> MembersOut:
 def worklist_logins(body: FacetIn, work: WorkDep) -> LoginIds:
     """The logins of a facet or a row for which a new secret settles something."""
     held = work.keeper.worklist.as_now(work.vault, now=work.now)
+    if body.sharing_with is not None:
+        one = body.sharing_with
+        get_card(work.vault, one)
+        others = (other for other in held.sharing.get(one, ()) if other != one)
+        return LoginIds(login_ids=[one, *others])
     rows = held.worklist.with_facet(body.facet)
     found = [
         one
@@ -182,7 +187,7 @@ def _work_row(row: Row, held: AsNow, open_rotations: Mapping[str, str]) -> WorkR
         "size": row.size,
         "members": [cards[one].title for one in row.login_ids[:NAMED_MOST]] if of_group else [],
         "elsewhere": [cards[one].title for one in row.elsewhere[:NAMED_MOST]],
-        "shares": _shares(row) if not of_group else [],
+        "shares_count": len(held.sharing.get(first, (first,))) - 1 if not of_group else 0,
     }
     if row.kind is RowKind.LOOSE_END:
         one = held.standing.loose_ends[first]
@@ -210,12 +215,6 @@ def _work_row(row: Row, held: AsNow, open_rotations: Mapping[str, str]) -> WorkR
         since_at=card.secret_since_at,
         reach=max(f.reach for f in held.worklist.findings[first]),
     )
-
-
-def _shares(row: Row) -> list[str]:
-    """Ids of the other logins that a finding says have the same secret."""
-    others = (one for f in row.findings if f.kind is FindingKind.REUSED for one in f.others)
-    return [one for one in dict.fromkeys(others) if one != row.row_id]
 
 
 def _of_group(row: Row) -> str:

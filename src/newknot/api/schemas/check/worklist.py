@@ -94,8 +94,8 @@ class WorkRow(Shape):
 
     login_id: of a group its member that matters most. says: of a group, what ties it. count: the
     logins that the row counts for; size: members of the group in all. members: titles of the first
-    ones; elsewhere: titles of members with a row of their own. shares: of a login, ids of others
-    with its secret. since_at: the age of the secret.
+    ones; elsewhere: titles of members with a row of their own. shares_count: of a login, how
+    many others have its secret now. since_at: the age of the secret.
     """
 
     row_id: str
@@ -114,7 +114,7 @@ class WorkRow(Shape):
     size: int
     members: list[str]
     elsewhere: list[str]
-    shares: list[str]
+    shares_count: int
     guess_number_log10: float | None
     since_at: datetime
     reach: int
@@ -178,10 +178,11 @@ class MembersOut(Shape):
 
 
 class FacetIn(Shape):
-    """Which logins of the worklist."""
+    """Which logins of the worklist; sharing_with: those that share a login's secret, and it."""
 
     facet: Need | FindingKind | None = None
     row_id: str | None = None
+    sharing_with: str | None = None
 
 
 class LoginIds(Shape):
