@@ -1,12 +1,11 @@
-import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useMemo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
-import { queries } from "../../api/queries";
 import { CORD_LABELS } from "../../domain/findings";
 import { count } from "../../domain/moments";
 import { heapsOf, type Heap } from "../../domain/reuseMap";
+import { FallsWith } from "./FallsWith";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useAct } from "../../shared/useAct";
 
@@ -29,7 +28,6 @@ export function HeapsPage({ map }: { map: Schema["ReachMap"] }) {
   const chosen = heaps.find((heap) => heap.id === at) ?? heaps[0];
   const knots = useMemo(() => new Map(map.knots.map((k) => [k.login_id, k])), [map]);
   const one = login ?? chosen?.members[0] ?? "";
-  const falls = useQuery({ ...queries.reachOf(one), enabled: one !== "" });
   const open = (heap: Heap) => {
     setAt(heap.id);
     setLogin(null);
@@ -56,7 +54,7 @@ export function HeapsPage({ map }: { map: Schema["ReachMap"] }) {
           .
         </p>
       </header>
-      <ProblemNote problem={problem ?? falls.error} />
+      <ProblemNote problem={problem} />
       <div className="reach">
         <svg
           viewBox="0 0 720 560"
@@ -154,29 +152,7 @@ export function HeapsPage({ map }: { map: Schema["ReachMap"] }) {
                   </Button>
                 </p>
               )}
-              <h2>
-                If <Link to={`/logins/${one}`}>{knots.get(one)?.title}</Link> falls
-              </h2>
-              <div
-                role="group"
-                tabIndex={0}
-                aria-label="What falls, nearest first"
-                className="reach-page-what-falls-nearest"
-              >
-                <ol className="small reach-page-small">
-                  {(falls.data ?? []).slice(0, LISTED_MOST).map((f) => (
-                    <li key={f.login_id}>
-                      {f.title}: {CORD_LABELS[f.by]}
-                      {f.after_title && `, after ${f.after_title}`}
-                    </li>
-                  ))}
-                </ol>
-                {(falls.data?.length ?? 0) > LISTED_MOST && (
-                  <p className="small quiet">
-                    and {((falls.data?.length ?? 0) - LISTED_MOST).toLocaleString("en")} more
-                  </p>
-                )}
-              </div>
+              {one && <FallsWith loginId={one} title={knots.get(one)?.title ?? ""} />}
             </>
           )}
         </section>

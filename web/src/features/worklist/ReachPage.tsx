@@ -2,9 +2,9 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { queries } from "../../api/queries";
-import { CORD_LABELS } from "../../domain/findings";
 import { count } from "../../domain/moments";
 import { laidOut } from "../../domain/reuseMap";
+import { FallsWith } from "./FallsWith";
 import { HeapsPage } from "./HeapsPage";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useKeys } from "../../shared/useKeys";
@@ -108,31 +108,7 @@ export default function ReachPage() {
               </tbody>
             </table>
           </div>
-          {chosen && (
-            <>
-              <h2>
-                With <Link to={`/logins/${chosen.login_id}`}>{chosen.title}</Link>{" "}
-                {falls.data?.length
-                  ? `fall ${count(falls.data.length, "other")}`
-                  : "falls nothing else"}
-              </h2>
-              <div
-                role="group"
-                tabIndex={0}
-                aria-label="What falls, nearest first"
-                className="reach-page-what-falls-nearest"
-              >
-                <ol className="small reach-page-small">
-                  {(falls.data ?? []).slice(0, LISTED_MOST).map((f) => (
-                    <li key={f.login_id}>
-                      {f.title}: {CORD_LABELS[f.by]}
-                      {f.after_title && `, after ${f.after_title}`}
-                    </li>
-                  ))}
-                </ol>
-              </div>
-            </>
-          )}
+          {chosen && <FallsWith loginId={chosen.login_id} title={chosen.title} />}
         </section>
       </div>
     </main>
