@@ -1,5 +1,6 @@
 """What tests share: cheap key parameters, a vault on disk, clocks that are set by hand."""
 
+import gc
 import time
 from collections.abc import Callable, Iterator
 from datetime import UTC, datetime, timedelta
@@ -17,6 +18,16 @@ PASSPHRASE = "seven lamps over wet gravel"
 # A busy machine is slow, not wrong.
 settings.register_profile("here", deadline=None)
 settings.load_profile("here")
+
+
+@pytest.fixture(scope="session", autouse=True)
+def heap_of_the_tests() -> Iterator[None]:
+    """A lock collects what a test left, not the modules and tools of the whole run each time."""
+    with pytest.MonkeyPatch.context() as patched:
+        patched.setattr(gc, "unfreeze", lambda: None)
+        gc.collect()
+        gc.freeze()
+        yield
 
 
 class HandClock:

@@ -327,6 +327,8 @@ class Keeper:
         forget_names()
         gc.unfreeze()
         gc.collect()
+        # What is left is the program's own: no later walk need go through it.
+        gc.freeze()
 
     def take(self, vault: Vault) -> tuple[str, str]:
         """An opened vault is the one that is held; both halves of a new session."""
