@@ -67,7 +67,8 @@ def test_restoring_says_first_what_changes_and_backs_the_present_up(api: Api) ->
     api.add("Dropped")
     name = api.ok("POST", "backups", **api.proof())["name"]
     api.clock.pass_s(60)
-    api.ok("PUT", f"logins/{kept}", {"title": "Kept", "secret": {"own": "truss-and-bolt"}})
+    since = {"title": "Kept", "notes": "by the rope", "secret": {"own": "truss-and-bolt"}}
+    api.ok("PUT", f"logins/{kept}", since)
     dropped = next(r for r in api.ok("GET", "logins")["logins"] if r["title"] == "Dropped")
     api.ok("DELETE", f"logins/{dropped['login_id']}", **api.proof())
     api.ok("DELETE", "logins/bin", **api.proof())
@@ -78,12 +79,15 @@ def test_restoring_says_first_what_changes_and_backs_the_present_up(api: Api) ->
         ("Fresh", "gone"),
         ("Kept", "differs"),
     ]
-    assert {one["kind"] for one in looked} == {"login"} and looked[2]["kept_secrets"] == 1
+    assert {one["kind"] for one in looked} == {"login"}
+    assert (looked[2]["kept_secrets"], looked[2]["kept_texts"]) == (1, 1)
     assert api.secret_of(kept) == "truss-and-bolt"
     assert api.refused("POST", f"backups/{name}/restore") == "403 proof_needed"
     assert api.ok("POST", f"backups/{name}/restore", **api.proof()) == looked
     assert api.secret_of(kept) == "rope-and-plank" and len(names(api)) == 2
     assert api.earlier_secrets(kept) == {"truss-and-bolt"}
+    (other,) = api.ok("GET", f"logins/{kept}")["other_texts"]
+    assert (other["field"], other["text"], other["is_apart"]) == ("notes", "by the rope", False)
     assert [one["title"] for one in api.ok("GET", "logins/bin")] == ["Fresh"]
     assert api.ok("POST", f"backups/{name}/look") == []
     newest = names(api)[0]

@@ -89,6 +89,28 @@ def test_it_is_as_it_was_then_and_no_secret_is_lost(ours: Contents, then: Conten
     assert again.changes == [] and again.removed == []
 
 
+def test_texts_changed_since_are_kept_beside_those_of_then() -> None:
+    then = Contents({"LOGIN": {"a": login("old", [])}})
+    since = login("old", [])
+    since["1"] |= {"title": "y", "notes": "by the rope", "fields": [["Rider", "no strobe"]]}
+    since["1"] |= {"edition": 2, "stamps": {"title": [2, "t"]}}
+    since["3"]["texts"] = [
+        ["notes:1.u", "notes", "an older note", "kept"],
+        ["title:1.v", "title", "z", "apart"],
+        ["title:0.", "title", None, "left"],
+    ]
+    made = after(Contents({"LOGIN": {"a": since}}), then).records["LOGIN"]["a"]
+    assert made["1"]["title"] == "x"
+    assert {tuple(entry[1:]) for entry in made["3"]["texts"]} == {
+        ("title", "y", "kept"),
+        ("title", "z", "kept"),
+        ("title", None, "left"),
+        ("notes", "by the rope", "kept"),
+        ("notes", "an older note", "kept"),
+        ("fields/Rider", "no strobe", "kept"),
+    }
+
+
 def test_a_newer_secret_is_kept_as_one_that_served_until_the_restore() -> None:
     ours = Contents({"LOGIN": {"a": login("newer", ["middle"])}})
     then = Contents({"LOGIN": {"a": login("old", [])}})

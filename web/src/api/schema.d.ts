@@ -4798,11 +4798,14 @@ export interface components {
          * @description One record that a restore would change. what: back, gone, differs, or made (a loose end).
          *
          *     login_id: the id of the record, a login or not; kind: which kind it is; title and user name: of
-         *     the login that it is, or is of. kept_secrets: newer ones that go to its history.
+         *     the login that it is, or is of. kept_secrets, kept_texts: newer ones that go to
+         *     its history.
          */
         RestoreLineOut: {
             /** Kept Secrets */
             kept_secrets: number;
+            /** Kept Texts */
+            kept_texts: number;
             /** Kind */
             kind: string;
             /** Login Id */

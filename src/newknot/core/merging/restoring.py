@@ -2,7 +2,8 @@
 
 Logins made since then go to the bin, newer secrets of those that stay to their history. A secret
 that a rotation handed out, and that no login knows any more, becomes a loose end; loose ends stay.
-What the earlier copy cannot read is left as it is now.
+A text that was changed since is kept beside that of then, as after a merge. What the earlier copy
+cannot read is left as it is now.
 """
 
 from collections.abc import Callable, Iterator, Mapping
@@ -22,7 +23,16 @@ from newknot.core.merging.merge import (
     held_entries,
     secret_ids,
 )
-from newknot.core.merging.stamps import place_of_entry, unstamped
+from newknot.core.merging.stamps import NO_STAMP, STAMPS, place_of_entry, units, unstamped
+from newknot.core.merging.texts import (
+    APART,
+    KEPT,
+    entries_of,
+    is_text,
+    joined_texts,
+    text_id,
+    text_of,
+)
 
 LOOSE_END = "LOOSE_END"
 BACK, GONE, DIFFERS, MADE = "back", "gone", "differs", "made"
@@ -33,7 +43,7 @@ _STAY = frozenset((LOOSE_END,))
 @dataclass(frozen=True, slots=True)
 class RestoredRecord:
     """One record that a restore changes. what: back, gone, differs, made. of_login_id: the login
-    that it is, or is of. kept_secrets: how many newer ones go to its history.
+    that it is, or is of. kept_secrets, kept_texts: how many newer ones go to its history.
     """
 
     label: str
@@ -41,6 +51,7 @@ class RestoredRecord:
     what: str
     of_login_id: str = ""
     kept_secrets: int = 0
+    kept_texts: int = 0
 
 
 @dataclass(slots=True)
@@ -71,14 +82,16 @@ def restored(ours: Contents, then: Contents, *, now: str, new_id: Callable[[], s
 
 
 def _as_then(out: Restore, label: str, record_id: str, a: Parts | None, b: Parts, now: str) -> None:
-    kept = 0
+    secrets = texts = 0
     if label == LOGIN and a is not None:
-        b, kept = _with_newer(record_id, a, b, now)
+        b, secrets = _with_newer(record_id, a, b, now)
+        b, texts = _with_texts(a, b)
     if a is not None and plain(a) == plain(b):
         return
     out.written.setdefault(label, {})[record_id] = b
     what = BACK if a is None else DIFFERS
-    out.changes.append(RestoredRecord(label, record_id, what, _login_of(label, record_id, b), kept))
+    login_id = _login_of(label, record_id, b)
+    out.changes.append(RestoredRecord(label, record_id, what, login_id, secrets, texts))
 
 
 def _made_since(out: Restore, label: str, record_id: str, a: Parts, now: str) -> None:
@@ -109,6 +122,23 @@ def _with_newer(login_id: str, a: Parts, b: Parts, now: str) -> tuple[Parts, int
     together = {entry[0]: entry for entry in (*earlier, *newer, *replaced)}
     history = sorted(together.values(), key=place_of_entry)
     return {**b, HISTORY: {**b.get(HISTORY, {}), "earlier": history}}, len(replaced)
+
+
+def _with_texts(a: Parts, b: Parts) -> tuple[Parts, int]:
+    """The login of then with every text beside it that is only known now, and how many gave way."""
+    stamps, then = a[CARD].get(STAMPS, {}), units(b[CARD])
+    replaced = [
+        [text_id(unit, stamps.get(unit, NO_STAMP)), unit, text_of(unit, value), KEPT]
+        for unit, value in units(a[CARD]).items()
+        if is_text(unit) and then.get(unit) != value and text_of(unit, value)
+    ]
+    # Going back settles what stood apart since.
+    since = [[*e[:3], KEPT if e[3] == APART else e[3]] for e in entries_of(a.get(HISTORY))]
+    together = {e[0]: e for e in (*since, *replaced, *entries_of(b.get(HISTORY)))}
+    if not together:
+        return b, 0
+    texts = joined_texts(together.values())
+    return {**b, HISTORY: {"earlier": [], **b.get(HISTORY, {}), "texts": texts}}, len(replaced)
 
 
 def _keep_handed_out(out: Restore, ours: Contents, now: str, new_id: Callable[[], str]) -> None:

@@ -54,7 +54,8 @@ class RestoreLine:
     """One record that a restore would change. what: back, gone, differs, or made (a loose end).
 
     record_id: of a login, its own; title and user name: of the login that it is, or is of, or what
-    else it is called. kept_secrets: how many newer ones its history would keep.
+    else it is called. kept_secrets, kept_texts: how many newer ones its history would
+    keep.
     """
 
     record_id: str
@@ -63,6 +64,7 @@ class RestoreLine:
     user_name: str
     what: str
     kept_secrets: int = 0
+    kept_texts: int = 0
 
 
 def make_backup(vault: Vault, folder: Path, *, now: datetime) -> Backup:
@@ -186,7 +188,15 @@ def _lines(ours: Contents, then: Contents, restore: Restore) -> list[RestoreLine
         title = str(card.get("title") or card.get("name") or card.get("address") or "")
         user_name = str(card.get("user_name", ""))
         lines.append(
-            RestoreLine(one.record_id, one.label, title, user_name, one.what, one.kept_secrets)
+            RestoreLine(
+                one.record_id,
+                one.label,
+                title,
+                user_name,
+                one.what,
+                one.kept_secrets,
+                one.kept_texts,
+            )
         )
     order = {LOGIN: 0}
     return sorted(lines, key=lambda one: (order.get(one.label, 1), one.title.casefold(), one.label))

@@ -45,7 +45,7 @@ test("one that would not give everything back names what, and what failed by sch
 });
 
 test("a restore says all that it changes before it is done", async () => {
-  const line = { title: "Gantry", user_name: "ilse", kept_secrets: 0 };
+  const line = { title: "Gantry", user_name: "ilse", kept_secrets: 0, kept_texts: 0 };
   const calls = server({
     "GET /safeguards": SAFEGUARDS,
     "GET /backups": [MADE],

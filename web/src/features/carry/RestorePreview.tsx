@@ -29,6 +29,7 @@ export function RestorePreview({ lines }: { lines: Line[] }) {
     .map(([n, one, many]) => count(n, one, many));
   const binned = lines.filter((l) => l.kind === "login" && l.what === "gone").length;
   const kept = lines.reduce((sum, line) => sum + line.kept_secrets, 0);
+  const texts = lines.reduce((sum, line) => sum + line.kept_texts, 0);
   return (
     <>
       <p>
@@ -36,7 +37,9 @@ export function RestorePreview({ lines }: { lines: Line[] }) {
         {binned > 0 &&
           ` ${count(binned, "login made since goes", "logins made since go")} to the bin.`}
         {kept > 0 &&
-          ` ${count(kept, "newer secret goes", "newer secrets go")} to the history of its login.`}{" "}
+          ` ${count(kept, "newer secret goes", "newer secrets go")} to the history of its login.`}
+        {texts > 0 &&
+          ` ${count(texts, "text changed since is", "texts changed since are")} kept beside the one of then.`}{" "}
         The settings stay as they are, and the present state is backed up first.
       </p>
       <ManyRows

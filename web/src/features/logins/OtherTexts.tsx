@@ -4,7 +4,7 @@ import { useAct } from "../../shared/useAct";
 
 type Text = Schema["OtherTextOut"];
 
-/** Texts that another copy of the vault had: which one stands is chosen here, none is lost. */
+/** Texts that another copy of the vault had, or that a restore put back: none of them is lost. */
 export function OtherTexts({ login }: { login: Schema["LoginSheet"] }) {
   const { problem, run } = useAct();
   if (login.other_texts.length === 0) return null;
@@ -23,8 +23,8 @@ export function OtherTexts({ login }: { login: Schema["LoginSheet"] }) {
       answer(client.DELETE("/logins/{login_id}/texts/{text_id}", { params: { path: path(one) } })),
     );
   return (
-    <section className="stack" aria-label="Texts of another copy">
-      <h2>Texts of another copy</h2>
+    <section className="stack" aria-label="Other texts of this login">
+      <h2>Other texts of this login</h2>
       <table className="plain small">
         <thead>
           <tr>

@@ -65,6 +65,7 @@ def _lines(lines: list[use.RestoreLine]) -> list[RestoreLineOut]:
             user_name=one.user_name,
             what=one.what,
             kept_secrets=one.kept_secrets,
+            kept_texts=one.kept_texts,
         )
         for one in lines
     ]

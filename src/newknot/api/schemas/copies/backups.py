@@ -18,7 +18,8 @@ class RestoreLineOut(Shape):
     """One record that a restore would change. what: back, gone, differs, or made (a loose end).
 
     login_id: the id of the record, a login or not; kind: which kind it is; title and user name: of
-    the login that it is, or is of. kept_secrets: newer ones that go to its history.
+    the login that it is, or is of. kept_secrets, kept_texts: newer ones that go to
+    its history.
     """
 
     login_id: str
@@ -27,3 +28,4 @@ class RestoreLineOut(Shape):
     user_name: str
     what: str
     kept_secrets: int
+    kept_texts: int
