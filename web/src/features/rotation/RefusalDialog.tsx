@@ -3,6 +3,7 @@ import { useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { Dialogue } from "../../shared/Dialogue";
+import { DraftNote, useFormDraft } from "../../shared/useFormDraft";
 
 type Kind = Schema["LessonKind"] | "not_said";
 
@@ -30,6 +31,16 @@ export function RefusalDialog({ rotation, strip, onDone, onClose }: Props) {
   const [length, setLength] = useState<number | null>(null);
   const [text, setText] = useState("");
   const [problem, setProblem] = useState<unknown>(null);
+  const kept = useFormDraft<{ kind: Kind; length: number | null; text: string }>(
+    `refusal-${rotation.rotation_id}`,
+    () => ({ kind, length, text }),
+    (content) => {
+      setKind(content.kind);
+      setLength(content.length);
+      setText(content.text);
+    },
+    JSON.stringify({ kind, length, text }),
+  );
   const needsLength = kind === "too_long" || kind === "too_short";
   const needsText = kind === "its_words" || kind === "these_characters";
 
@@ -55,6 +66,7 @@ export function RefusalDialog({ rotation, strip, onDone, onClose }: Props) {
             },
           }),
         );
+      void kept.forget();
       onDone();
     } catch (failure) {
       setProblem(failure);
@@ -73,6 +85,14 @@ export function RefusalDialog({ rotation, strip, onDone, onClose }: Props) {
       onOk={() => void tell()}
     >
       <div className="stack gap-12">
+        <DraftNote
+          draft={kept}
+          onAnew={() => {
+            setKind("its_words");
+            setLength(null);
+            setText("");
+          }}
+        />
         <Radio.Group
           aria-label="Why it refused"
           value={kind}
