@@ -1,7 +1,7 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render } from "@testing-library/react";
 import type { ReactNode } from "react";
-import { MemoryRouter, Route, Routes, useLocation } from "react-router";
+import { createMemoryRouter, Route, RouterProvider, Routes, useLocation } from "react-router";
 import { vi } from "vitest";
 import { installHooks, type Schema } from "../src/api/client";
 import { ClipboardProvider } from "../src/shared/clipboard";
@@ -65,17 +65,19 @@ export function mount(view: ReactNode, at = "/", pattern = "*"): void {
     onRenewed: (keys) =>
       void client.invalidateQueries({ predicate: (q) => keys.includes(String(q.queryKey[0])) }),
   });
+  const shown = (
+    <ClipboardProvider clearAfterS={30}>
+      <Routes>
+        <Route path={pattern} element={view} />
+        <Route path="*" element={<h1>elsewhere</h1>} />
+      </Routes>
+      <Where />
+    </ClipboardProvider>
+  );
+  const router = createMemoryRouter([{ path: "*", element: shown }], { initialEntries: [at] });
   render(
     <QueryClientProvider client={client}>
-      <MemoryRouter initialEntries={[at]}>
-        <ClipboardProvider clearAfterS={30}>
-          <Routes>
-            <Route path={pattern} element={view} />
-            <Route path="*" element={<h1>elsewhere</h1>} />
-          </Routes>
-          <Where />
-        </ClipboardProvider>
-      </MemoryRouter>
+      <RouterProvider router={router} />
     </QueryClientProvider>,
   );
 }

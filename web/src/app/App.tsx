@@ -1,7 +1,7 @@
 import { QueryClient, QueryClientProvider, useQuery, useQueryClient } from "@tanstack/react-query";
 import { App as AntApp, ConfigProvider } from "antd";
 import { useCallback, useEffect, useState } from "react";
-import { BrowserRouter } from "react-router";
+import { createBrowserRouter, RouterProvider } from "react-router";
 import { installHooks, sessionToken } from "../api/client";
 import { forgetWishes, queries } from "../api/queries";
 import { CreateVault } from "../features/vault/CreateVault";
@@ -22,15 +22,15 @@ const queryClient = new QueryClient({
   },
 });
 
+const router = createBrowserRouter([{ path: "*", Component: Gate }]);
+
 export function App() {
   const tone = useTone();
   return (
     <ConfigProvider csp={{ nonce }} theme={antdTheme(tone)}>
       <AntApp style={{ height: "100%" }}>
         <QueryClientProvider client={queryClient}>
-          <BrowserRouter>
-            <Gate />
-          </BrowserRouter>
+          <RouterProvider router={router} />
         </QueryClientProvider>
       </AntApp>
     </ConfigProvider>

@@ -19,6 +19,7 @@ import { lazyView } from "./lazyView";
 import { ViewBoundary } from "./ViewBoundary";
 import { ServerAway } from "./ServerAway";
 import { useTitle } from "./titles";
+import { UnsavedGuard } from "./UnsavedGuard";
 import { SessionWarnings } from "./SessionWarnings";
 import { useNow } from "../shared/useNow";
 
@@ -139,6 +140,7 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
           </div>
         </header>
         <ServerAway isAway={isAway} />
+        <UnsavedGuard />
         <SessionWarnings session={session.data} />
         <ClearFiles />
         <div className="view">

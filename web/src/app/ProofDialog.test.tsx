@@ -45,7 +45,7 @@ test("one that is left is refused, and the next is still asked", async () => {
     first = queue.ask("copy", CALL);
     void queue.ask("export", CALL);
   });
-  fireEvent.click(await screen.findByRole("button", { name: "Leave it" }));
+  fireEvent.click(await screen.findByRole("button", { name: "Cancel" }));
   expect(await first).toBeNull();
   await waitFor(() => expect(screen.getByText(/a copy of the vault is made/)).toBeTruthy());
 });

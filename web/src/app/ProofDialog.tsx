@@ -92,7 +92,7 @@ export function ProofDialog({ queue }: { queue: ProofQueue }) {
           <Button type="primary" htmlType="submit" loading={busy}>
             Go on
           </Button>
-          <Button onClick={() => queue.done(null)}>Leave it</Button>
+          <Button onClick={() => queue.done(null)}>Cancel</Button>
         </div>
       </form>
     </Dialogue>

@@ -2,6 +2,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { answer, client, Problem, type Schema, sessionToken } from "../api/client";
 import { dayAndTime } from "../domain/moments";
 import { justEntered } from "./entered";
+import { leave, noteSaved, noteUnsaved } from "./unsaved";
 import { useNow } from "./useNow";
 
 const AFTER_MS = 2000;
@@ -18,13 +19,16 @@ export type FormDraft = {
   /** Since when something is kept that did not come back by itself. */
   offered: string | null;
   bringBack: () => void;
+  /** Goes on, or asks first where something is not saved. */
+  leave: (goOn: () => void) => void;
 };
 
 /**
  * Keeps what is half-typed in a form two seconds after the last change, sealed in the vault, and
  * gives it back: by itself where the vault was opened again on this page (a lock neither asks nor
  * waits), else when it is asked for, since one who opens a form types at once. `read` and `restore`
- * are of the form, `form` names it; a change of `watched` is one of what is typed.
+ * are of the form, `form` names it; a change of `watched` is one of what is typed, and what it was
+ * when the form was opened stands for nothing typed.
  */
 export function useFormDraft<T>(
   form: string,
@@ -37,16 +41,39 @@ export function useFormDraft<T>(
   const ended = useRef(false);
   const restored = useRef(false);
   const opening = useRef(watched);
+  const pristine = useRef(watched);
+  const byHand = useRef(false);
   const [since, setSince] = useState<string | null>(null);
   const [held, setHeld] = useState<Schema["DraftOut"] | null>(null);
 
-  const putBack = useCallback((found: Schema["DraftOut"]) => {
-    restored.current = true;
-    latest.current.restore(found.content as T);
-    setTimeout(() => (restored.current = false), SETTLED_MS);
+  const sending = useRef<Promise<unknown>>(Promise.resolve());
+  const stopTimer = () => {
+    if (timer.current !== null) clearTimeout(timer.current);
+    timer.current = null;
+  };
+  const forget = useCallback(async () => {
+    ended.current = true;
+    byHand.current = false;
+    noteSaved(form);
+    stopTimer();
+    setSince(null);
     setHeld(null);
-    setSince(found.saved_at);
-  }, []);
+    await sending.current;
+    await client.DELETE("/drafts/{form}", { params: { path: { form } } }).catch(() => undefined);
+  }, [form]);
+  useEffect(() => () => noteSaved(form), [form]);
+
+  const putBack = useCallback(
+    (found: Schema["DraftOut"]) => {
+      restored.current = true;
+      latest.current.restore(found.content as T);
+      setTimeout(() => (restored.current = false), SETTLED_MS);
+      setHeld(null);
+      setSince(found.saved_at);
+      noteUnsaved(form, forget);
+    },
+    [form, forget],
+  );
   useEffect(() => {
     latest.current = { read, restore };
   });
@@ -69,7 +96,6 @@ export function useFormDraft<T>(
       live = false;
     };
   }, [form, putBack]);
-  const sending = useRef<Promise<unknown>>(Promise.resolve());
   const keep = useCallback(() => {
     timer.current = null;
     // Where the lock was quicker, nothing is sent to a vault that would refuse it.
@@ -89,32 +115,31 @@ export function useFormDraft<T>(
     [keep],
   );
 
-  const touched = useCallback(() => {
+  const changed = useCallback(() => {
     ended.current = false;
-    if (timer.current !== null) clearTimeout(timer.current);
+    noteUnsaved(form, forget);
+    stopTimer();
     timer.current = setTimeout(keep, AFTER_MS);
-  }, [keep]);
+  }, [form, keep, forget]);
+  const touched = useCallback(() => {
+    byHand.current = true;
+    changed();
+  }, [changed]);
   useEffect(() => {
     if (watched === opening.current) return;
     opening.current = watched;
-    // What came back is kept already, since its own day.
-    if (!restored.current) touched();
-  }, [watched, touched]);
-  const forget = useCallback(async () => {
-    ended.current = true;
-    if (timer.current !== null) clearTimeout(timer.current);
-    timer.current = null;
-    setSince(null);
-    setHeld(null);
-    await sending.current;
-    await client.DELETE("/drafts/{form}", { params: { path: { form } } }).catch(() => undefined);
-  }, [form]);
+    // What came back is kept already, since its own day; what was saved, or is as it was, is over.
+    if (restored.current || (ended.current && watched === pristine.current)) return;
+    if (watched === pristine.current && !byHand.current) void forget();
+    else changed();
+  }, [watched, changed, forget]);
   return {
     touched,
     forget,
     since,
     offered: held?.saved_at ?? null,
     bringBack: () => held && putBack(held),
+    leave: (goOn) => leave(form, goOn),
   };
 }
 

@@ -125,7 +125,7 @@ export function BackUp() {
         width={620}
         title={looked ? `As it was ${dayAndTime(looked.backup.made_at, now)}` : ""}
         okText="Restore it"
-        cancelText="Leave it"
+        cancelText="Cancel"
         okButtonProps={{ disabled: looked?.lines.length === 0 }}
         onCancel={() => setLooked(null)}
         onOk={() => {

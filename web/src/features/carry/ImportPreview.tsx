@@ -128,7 +128,7 @@ export function ImportPreview(props: {
         {working ? (
           <ActProgress name={working} />
         ) : (
-          <Button onClick={() => void leave()}>Leave it</Button>
+          <Button onClick={() => void leave()}>Cancel</Button>
         )}
         {fresh.length > 0 && (
           <Checkbox checked={choices.not.size === 0} onChange={(e) => all(e.target.checked)}>

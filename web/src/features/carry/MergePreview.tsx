@@ -80,7 +80,7 @@ export function MergePreview(props: { bundle: Schema["BundleHeld"]; onLeave: () 
           <Button type="primary" htmlType="submit" loading={busy}>
             Open it
           </Button>
-          <Button onClick={() => void leave()}>Leave it</Button>
+          <Button onClick={() => void leave()}>Cancel</Button>
         </div>
       </form>
     );
@@ -109,7 +109,7 @@ export function MergePreview(props: { bundle: Schema["BundleHeld"]; onLeave: () 
         {merging ? (
           <ActProgress name="Merging" />
         ) : (
-          <Button onClick={() => void leave()}>Leave it</Button>
+          <Button onClick={() => void leave()}>Cancel</Button>
         )}
       </div>
       <ManyRows

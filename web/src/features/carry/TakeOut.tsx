@@ -167,7 +167,7 @@ export function TakeOut() {
         onCancel={() => setAsking(null)}
         footer={
           <div className="row take-out-row">
-            <Button onClick={() => setAsking(null)}>Leave it</Button>
+            <Button onClick={() => setAsking(null)}>Cancel</Button>
             <Button onClick={() => chosen(save)}>Let the browser save it</Button>
             <Button type="primary" onClick={() => chosen(write)}>
               Write it beside the vault

@@ -187,7 +187,7 @@ function EarlierLine(props: {
           open={asking === "restore"}
           title={entry.field ? "Put this field back?" : "Go back to this earlier secret?"}
           okText={entry.field ? "Put it back" : "Stage it"}
-          cancelText="Leave it"
+          cancelText="Cancel"
           onCancel={() => setAsking(null)}
           onOk={() => {
             setAsking(null);

@@ -372,7 +372,7 @@ function LoginForm({ login: opened, onAnew }: FormProps) {
               Save
             </Button>
             <Button onClick={() => void navigate(back)}>
-              Leave it <kbd>Esc</kbd>
+              Cancel <kbd>Esc</kbd>
             </Button>
           </div>
         </div>

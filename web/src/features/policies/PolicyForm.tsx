@@ -122,9 +122,9 @@ export function PolicyForm(props: {
       styles={{ body: { maxHeight: "calc(100vh - 170px)", overflow: "auto" } }}
       title={props.policy ? `Policy of ${props.policy.name}` : "A new site policy"}
       okText="Save"
-      cancelText="Leave it"
+      cancelText="Cancel"
       onOk={() => void save(seenRevision)}
-      onCancel={props.onClose}
+      onCancel={() => kept.leave(props.onClose)}
     >
       <div className="stack">
         <DraftNote draft={kept} onAnew={props.onAnew} />

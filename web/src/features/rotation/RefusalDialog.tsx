@@ -81,7 +81,7 @@ export function RefusalDialog({ rotation, strip, onDone, onClose }: Props) {
       title="What did the site say?"
       okText={kind === "not_said" ? "It refused" : "Learn it, and draw another"}
       cancelText="Back"
-      onCancel={onClose}
+      onCancel={strip ? onClose : () => kept.leave(onClose)}
       onOk={() => void tell()}
     >
       <div className="stack gap-12">

@@ -52,9 +52,9 @@ export function WaiveDialog({ finding, onClose }: Props) {
       open
       title={`Accept: ${finding.title}, ${FINDING_LABELS[finding.kind].toLowerCase()}?`}
       okText="Accept it"
-      cancelText="Leave it"
+      cancelText="Cancel"
       onOk={() => void give()}
-      onCancel={onClose}
+      onCancel={() => kept.leave(onClose)}
     >
       <div className="stack gap-12">
         <DraftNote
