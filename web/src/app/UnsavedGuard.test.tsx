@@ -1,7 +1,7 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { useState } from "react";
 import { Link } from "react-router";
-import { beforeEach, expect, test } from "vitest";
+import { afterEach, beforeEach, expect, test } from "vitest";
 import { mount, server, type Call } from "../../test/mounted";
 import { sessionToken } from "../api/client";
 import { useFormDraft } from "../shared/useFormDraft";
@@ -37,6 +37,7 @@ const sent = (calls: Call[]) => calls.map((call) => call.route.split(" ")[0]);
 const asked = () => screen.queryByRole("dialog", { name: "Leave what is not saved?" });
 
 let calls: Call[];
+afterEach(() => sessionToken.set(""));
 beforeEach(() => {
   sessionToken.set("half");
   calls = server(ROUTES);

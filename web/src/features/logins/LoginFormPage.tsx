@@ -8,6 +8,7 @@ import { queries } from "../../api/queries";
 import { seedTaken, waitingSeed } from "../../shared/loginSeed";
 import { makesCodes } from "../../domain/secondFactor";
 import { ChangedMeanwhile, isChangedMeanwhile, partedFields } from "../../shared/ChangedMeanwhile";
+import { DayField } from "../../shared/DayField";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretInput } from "../../shared/SecretInput";
 import { DraftNote, useFormDraft } from "../../shared/useFormDraft";
@@ -274,14 +275,13 @@ function LoginForm({ login: opened, onAnew }: FormProps) {
                 <span>Who else is in charge (empty: myself)</span>
                 <Input {...text("owner")} />
               </label>
-              <label className="field grow">
-                <span>Expires on</span>
-                <Input
-                  type="date"
+              <div className="grow">
+                <DayField
+                  label="Expires on"
                   value={draft.expires_on ?? ""}
-                  onChange={(event) => set("expires_on", event.target.value || null)}
+                  onChange={(day) => set("expires_on", day || null)}
                 />
-              </label>
+              </div>
             </div>
             <label className="field">
               <span>Reset through which mailbox</span>

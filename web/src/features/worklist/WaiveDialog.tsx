@@ -3,6 +3,7 @@ import { useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { FINDING_LABELS } from "../../domain/findings";
 import { REASONS, type WaiverReason } from "../../domain/waivers";
+import { DayField } from "../../shared/DayField";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { DraftNote, useFormDraft } from "../../shared/useFormDraft";
 import { Dialogue } from "../../shared/Dialogue";
@@ -87,15 +88,11 @@ export function WaiveDialog({ finding, onClose }: Props) {
             autoComplete="off"
           />
         </label>
-        <label className="field">
-          <span>Until (empty: for as long as its evidence stays the same)</span>
-          <Input
-            type="date"
-            value={until}
-            onChange={(event) => setUntil(event.target.value)}
-            className="wide-170"
-          />
-        </label>
+        <DayField
+          label="Until (empty: for as long as its evidence stays the same)"
+          value={until}
+          onChange={setUntil}
+        />
         <p className="small quiet">
           It shows again when the secret changes, when more logins share it, or when a later breach
           holds it. All waivers are listed under “Waivers”.
