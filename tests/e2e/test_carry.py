@@ -1,5 +1,6 @@
 """The vault carried to another device and back, and opened when its passphrase is forgotten."""
 
+import re
 from pathlib import Path
 
 from playwright.sync_api import Browser, Page, expect
@@ -103,6 +104,10 @@ def test_a_forgotten_passphrase_and_two_of_three_sheets(
             sheets.append(" ".join(dialog.locator("ol li").all_inner_texts()))
             if i < 2:
                 dialog.get_by_role("button", name="The next").click()
+        expect(dialog.get_by_role("button", name="They are on paper: close")).to_be_disabled()
+        for field in dialog.locator("fieldset label").all():
+            sheet, word = (int(n) for n in re.findall(r"\d+", field.inner_text()))
+            field.locator("input").fill(sheets[sheet - 1].split()[word - 1])
         dialog.get_by_role("button", name="They are on paper: close").click()
         page.get_by_role("button", name="Practise…").click()
         page.get_by_label("Words of sheet 1").fill(sheets[2])

@@ -73,6 +73,8 @@ def create(page: Page, served: Served) -> None:
     page.get_by_label("The same again").fill(PASSPHRASE)
     page.keyboard.press("Enter")
     expect(page.get_by_text("This vault has not been checked yet")).to_be_visible()
+    first_hour = page.get_by_role("region", name="First hour")
+    expect(first_hour.get_by_role("link", name="make one, on paper")).to_be_visible()
 
 
 def at_a_sign_up_form(page: Page, site: Page, sites: Served) -> str:

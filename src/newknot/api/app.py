@@ -25,7 +25,7 @@ from newknot.api.routers.logins import (
     second_factors,
 )
 from newknot.api.routers.rotation import campaigns, mails, rotations
-from newknot.api.routers.vault import recovery, safeguards, vault
+from newknot.api.routers.vault import first_hour, recovery, safeguards, vault
 from newknot.api.whole_text import require_whole_text
 from newknot.core.address import warm_suffixes
 from newknot.core.strength.measure import warm
@@ -62,6 +62,7 @@ ROUTERS = (
     backups,
     recovery,
     safeguards,
+    first_hour,
     drafts,
 )
 

@@ -44,6 +44,7 @@ class Safeguards:
     set. history_keep_days: how long earlier secrets are kept before they may be let go; 0 is for
     ever. kept_out: domains for which nothing is offered to be saved. backup_every_h: hours between
     backups; 0 is off. backup_place: the folder for them; empty for the one beside the vault.
+    first_hour_over: the list of first steps was dismissed.
     """
 
     lock_after_s: int = 600
@@ -64,6 +65,7 @@ class Safeguards:
     backup_place: str = ""
     keeping: KeepingRule = KeepingRule()  # noqa: RUF009 - immutable
     last_backup_at: datetime | None = None
+    first_hour_over: bool = False
 
     def __post_init__(self) -> None:
         for name, least, most in (

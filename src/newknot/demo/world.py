@@ -47,6 +47,7 @@ from newknot.usecases.logins.loose_ends import keep_draw
 from newknot.usecases.policies import default_policy, policy_for, save_policy
 from newknot.usecases.progress import Progress
 from newknot.usecases.rotation.rotations import StageWish, begin_rotation, hand_out, take_event
+from newknot.usecases.vault.first_hour import end_first_hour
 from newknot.usecases.vault.safeguards import change_safeguards
 from newknot.usecases.vault.vault_passphrase import note_passphrase
 
@@ -143,6 +144,8 @@ def fill(vault: Vault, *, corpora: Sequence[Corpus], sites: PracticeSites, now: 
         ),
         own_port=0,
     )
+    # It is a vault of years.
+    end_first_hour(vault)
     cards: dict[str, LoginCard] = {}
     for days_ago, act in _past(vault, cards, drawn, corpora=corpora, sites=sites, now=now):
         act(now - timedelta(days=days_ago, hours=days_ago % 11))

@@ -29,6 +29,7 @@ def put_safeguards(tx: Transaction, vault: Vault, safeguards: Safeguards) -> Non
             safeguards.keeping.monthly,
         ],
         "last_backup_at": iso(safeguards.last_backup_at),
+        "first_hour_over": safeguards.first_hour_over,
     }
     ids = vault.ids(Label.SETTINGS)
     tx.put(Label.SETTINGS, ids[0] if ids else new_id(), packed(document))
@@ -66,4 +67,5 @@ def get_safeguards(vault: Vault) -> Safeguards:
         backup_place=backup_place,
         keeping=KeepingRule(*d.get("keeping", ())),
         last_backup_at=moment(d["last_backup_at"]),
+        first_hour_over=d.get("first_hour_over", False),
     )

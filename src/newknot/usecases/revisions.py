@@ -29,7 +29,8 @@ def revision_of_one(vault: Vault, label: Label) -> str:
 
 def revision_of_settings(held: Safeguards) -> str:
     """Of what may be set of the safeguards: a backup in between changes nothing of it."""
-    return sha256(repr(replace(held, last_backup_at=None)).encode()).hexdigest()[:16]
+    told = replace(held, last_backup_at=None, first_hour_over=False)
+    return sha256(repr(told).encode()).hexdigest()[:16]
 
 
 @contextmanager

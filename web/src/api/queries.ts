@@ -214,6 +214,12 @@ export const queries = {
       queryFn: () => answer(client.GET("/vault/sessions")),
       refetchOnMount: "always",
     }),
+  firstHour: () =>
+    queryOptions({
+      queryKey: ["first-hour"],
+      queryFn: () => answer(client.GET("/first-hour")),
+      refetchOnMount: "always",
+    }),
   safeguards: () =>
     queryOptions({ queryKey: ["safeguards"], queryFn: () => answer(client.GET("/safeguards")) }),
 };

@@ -4,7 +4,7 @@
 export const WITHIN = (
   "session sessions logins login bin loose-ends policies worklist waivers reach progress " +
   "rotations rotation drive campaigns past-retention events own-details login-measure " +
-  "passphrase-facts clear-files losses backups recovery safeguards report"
+  "passphrase-facts first-hour clear-files losses backups recovery safeguards report"
 ).split(" ");
 
 /** All of what stands to be done. */
@@ -79,6 +79,7 @@ const RENEWED: [string, string[]][] = [
   ["POST /recovery/practice", ["recovery", "events"]],
   ["* /recovery/**", ["recovery", "safeguards", "events"]],
   ["* /drafts/*", NOTHING],
+  ["POST /first-hour/end", ["first-hour"]],
   ["POST /vault/touch", NOTHING],
   ["POST /vault/proof", NOTHING],
   ["POST /vault/lock", NOTHING],

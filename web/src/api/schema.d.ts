@@ -909,6 +909,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/first-hour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * First Hour
+         * @description Each step, and whether it is done.
+         */
+        get: operations["first_hour_first_hour_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/first-hour/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End
+         * @description Dismisses it for good.
+         */
+        post: operations["end_first_hour_end_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/history/past-retention": {
         parameters: {
             query?: never;
@@ -3561,6 +3601,24 @@ export interface components {
             user_name: string;
             /** Why */
             why: string;
+        };
+        /**
+         * FirstHourOut
+         * @description Which steps are done; is_over: all of them, or dismissed.
+         */
+        FirstHourOut: {
+            /** Has Backup Place */
+            has_backup_place: boolean;
+            /** Has Corpus */
+            has_corpus: boolean;
+            /** Has Logins */
+            has_logins: boolean;
+            /** Has Recovery Sheet */
+            has_recovery_sheet: boolean;
+            /** Is Checked */
+            is_checked: boolean;
+            /** Is Over */
+            is_over: boolean;
         };
         /**
          * FoundLogin
@@ -7247,6 +7305,44 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["LossesOut"];
                 };
+            };
+        };
+    };
+    first_hour_first_hour_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstHourOut"];
+                };
+            };
+        };
+    };
+    end_first_hour_end_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

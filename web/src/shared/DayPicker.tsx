@@ -1,5 +1,7 @@
 import { DatePicker } from "antd";
+import british from "antd/es/date-picker/locale/en_GB";
 import dayjs from "dayjs";
+import "dayjs/locale/en-gb";
 
 const ISO = "YYYY-MM-DD";
 
@@ -18,7 +20,12 @@ export default function DayPicker({ label, value, onChange }: Props) {
       value={value ? dayjs(value) : null}
       format={["D MMM YYYY", "D MMMM YYYY", ISO, "D.M.YYYY", "D/M/YYYY"]}
       placeholder="1 May 2027"
+      locale={british}
       autoComplete="off"
+      onKeyDown={(event) => {
+        // Enter takes the day; the form is saved by the next one, elsewhere.
+        if (event.key === "Enter") event.preventDefault();
+      }}
       onChange={(day) => onChange(day ? day.format(ISO) : "")}
     />
   );

@@ -4,7 +4,7 @@ import { useEffect, useRef } from "react";
 const FIELD =
   'input:not([type="hidden"]):not(:disabled), textarea:not(:disabled), select:not(:disabled)';
 
-/** A dialogue begins in its first field, where it has one, else at the answer that changes nothing;
+/** A dialogue begins in its first field, or what it marks with `data-begins`, else at the answer that changes nothing;
  * its end gives the focus back to what opened it, or to the view's heading where that is gone. */
 export function Dialogue({ afterOpenChange, children, ...rest }: ModalProps) {
   const body = useRef<HTMLDivElement>(null);
@@ -24,7 +24,9 @@ export function Dialogue({ afterOpenChange, children, ...rest }: ModalProps) {
   const begin = () => {
     const held = body.current?.contains(document.activeElement) ?? false;
     if (held && document.activeElement?.matches(FIELD)) return;
-    const field = body.current?.querySelector<HTMLElement>('input[type="radio"]:checked');
+    const field = body.current?.querySelector<HTMLElement>(
+      '[data-begins], input[type="radio"]:checked',
+    );
     (field ?? body.current?.querySelector<HTMLElement>(FIELD) ?? calmAnswer(body.current))?.focus();
   };
   return (

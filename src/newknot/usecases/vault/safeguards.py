@@ -16,14 +16,17 @@ __all__ = ["change_safeguards", "get_safeguards"]
 
 
 def change_safeguards(vault: Vault, wanted: Safeguards, *, own_port: int) -> Safeguards:
-    """Writes the safeguards; the day of the last backup is not the user's to set.
+    """Writes the safeguards; the day of the last backup is not the user's to set, and
+    the list of first steps is dismissed where it stands.
 
     Raises `FieldInvalid` where a service that is to be used has no address that can be.
     """
     with vault.transaction() as tx:
+        held = get_safeguards(vault)
         fresh = replace(
             wanted,
-            last_backup_at=get_safeguards(vault).last_backup_at,
+            last_backup_at=held.last_backup_at,
+            first_hour_over=held.first_hour_over,
             kept_out=_domains(wanted.kept_out),
         )
         place = wanted.backup_place.strip()

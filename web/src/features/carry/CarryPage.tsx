@@ -1,5 +1,5 @@
 import { Segmented } from "antd";
-import { useState } from "react";
+import { useSearchParams } from "react-router";
 import { BackUp } from "./BackUp";
 import { BringIn } from "./BringIn";
 import { TakeOut } from "./TakeOut";
@@ -8,9 +8,12 @@ import { WayBackIn } from "./WayBackIn";
 const PARTS = ["Bring in", "Take out", "Back up", "Way back in"] as const;
 type Part = (typeof PARTS)[number];
 
+const inAddress = (part: Part) => part.toLowerCase().replaceAll(" ", "-");
+
 /** Carrying the vault: in and out by open formats, merged, backed up, and recovered. */
 export default function CarryPage() {
-  const [part, setPart] = useState<Part>("Bring in");
+  const [params, setParams] = useSearchParams();
+  const part = PARTS.find((one) => inAddress(one) === params.get("part")) ?? "Bring in";
   return (
     <main className="page at-most-1180">
       <header className="row spread below-20">
@@ -18,7 +21,7 @@ export default function CarryPage() {
         <Segmented<Part>
           aria-label="Part"
           value={part}
-          onChange={setPart}
+          onChange={(one) => setParams({ part: inAddress(one) })}
           options={PARTS.map((value) => ({ value, label: value }))}
         />
       </header>

@@ -22,6 +22,7 @@ import { useNow } from "../../shared/useNow";
 import { useParts } from "../../shared/useParts";
 import { useRowPointer } from "../../shared/useRowPointer";
 import { useVirtualRows } from "../../shared/useVirtualRows";
+import { FirstHour } from "./FirstHour";
 import { OpenFindingsPlot } from "./OpenFindingsPlot";
 import { SettledToday } from "./SettledToday";
 import { WaiveDialog, type ToWaive } from "./WaiveDialog";
@@ -135,8 +136,12 @@ export function WorklistPage() {
       <ProblemNote
         problem={check.error ?? rotate.error ?? campaign.error ?? notices.error ?? mails.error}
       />
+      {basis.checked_at !== null && <FirstHour inALine />}
       {basis.checked_at === null ? (
-        <Unchecked />
+        <>
+          <Unchecked />
+          <FirstHour />
+        </>
       ) : data.logins === 0 ? (
         <div className="empty">
           <h2>Nothing to do</h2>
@@ -355,7 +360,6 @@ function Unchecked() {
         this machine, and lists what to do first. Nothing leaves the machine, unless you switch on a
         list held elsewhere.
       </p>
-      <p className="quiet">No logins yet? Add one with N under Logins, or bring a CSV file in.</p>
     </div>
   );
 }
