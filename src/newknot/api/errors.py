@@ -19,7 +19,7 @@ STATUS = {
     "passphrase_resembles": 422,
     "length_refused": 422,
     "space_empty": 422,
-    "rule_not_counted": 422,
+    "limit_not_met": 422,
     "space_too_costly": 422,
     "work_too_great": 422,
     "csv_refused": 422,

@@ -7,7 +7,7 @@ from datetime import datetime
 
 from newknot.core.address import site_of
 from newknot.core.errors import FieldInvalid
-from newknot.core.generate import RandomSource
+from newknot.core.generate import RandomSource, relaxation_offered
 from newknot.core.login import checked_text
 from newknot.core.policy import LOOK_ALIKES, STANDARD_CLASSES, NamedPolicy, SitePolicy
 from newknot.exchange.policies_json import PolicyEntry
@@ -174,7 +174,8 @@ def worth_of(policy: SitePolicy, shelf: SpaceShelf, random: RandomSource) -> Pol
     length = best_length(policy, wished=EXAMPLE_LENGTH)
     space = shelf.password(policy, length)
     low, high = space.size_bounds
-    return PolicyWorth(length, space.draw(random), space.entropy_bits, low == high)
+    with relaxation_offered(policy, length):
+        return PolicyWorth(length, space.draw(random), space.entropy_bits, low == high)
 
 
 def logins_under(vault: Vault, named: NamedPolicy) -> list[tuple[str, str, bool]]:

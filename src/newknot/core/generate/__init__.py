@@ -5,6 +5,7 @@ from newknot.core.generate.conflicting_rules import conflicts
 from newknot.core.generate.phrases.passphrase import Passphrase, PassphraseShape, PassphraseSpace
 from newknot.core.generate.phrases.sentence import SentenceShape, SentenceSpace
 from newknot.core.generate.random_source import RandomSource
+from newknot.core.generate.relaxation import relaxation_offered
 
 __all__ = [
     "Passphrase",
@@ -15,4 +16,5 @@ __all__ = [
     "SentenceShape",
     "SentenceSpace",
     "conflicts",
+    "relaxation_offered",
 ]

@@ -108,6 +108,14 @@ def _smallest(policy: SitePolicy, search: _Search) -> Conflict | None:
     )
 
 
+def single_changes(policy: SitePolicy) -> Iterator[tuple[str, SitePolicy]]:
+    """Each change of one rule alone, milder ones before letting it go: in words, and made."""
+    for rule in _rules(policy):
+        for says, change in rule.milder:
+            yield says, change(policy)
+        yield f"without “{rule.says}”", rule.without(policy)
+
+
 def _freed_by(policy: SitePolicy, names: tuple[str, ...]) -> str:
     """The first single change, milder ones before dropping a rule, that frees the policy."""
     search = _Search()
@@ -183,7 +191,15 @@ def _rules(policy: SitePolicy) -> Iterator[_Rule]:
             ),
         )
     if policy.distinct:
-        yield _Rule("distinct", "no character twice", _with(distinct=False, max_uses=None))
+        yield _Rule(
+            "distinct",
+            "no character twice",
+            _with(distinct=False, max_uses=None),
+            tuple(
+                (f"with each character up to {n} times", _with(distinct=False, max_uses=n))
+                for n in range(2, 6)
+            ),
+        )
     for name, says in (
         ("max_uses", "no character more than {} times"),
         ("max_identical_run", "at most {} alike in a row"),

@@ -10,6 +10,8 @@ from newknot.core.generate import (
     PassphraseSpace,
     RandomSource,
     SentenceShape,
+    SentenceSpace,
+    relaxation_offered,
 )
 from newknot.core.generate.initials import initials
 from newknot.core.generate.looked_at import LookedAt, bits_after_choice
@@ -35,9 +37,10 @@ def draw_password(
 ) -> Draw:
     """A uniform draw, kept in the ring. Raises the errors of `PasswordSpace`."""
     space = shelf.password(policy, length)
-    text = space.draw(random)
+    with relaxation_offered(policy, length):
+        text = space.draw(random)
+        origin = Origin("drawn", space.entropy_bits)
     low, high = space.size_bounds
-    origin = Origin("drawn", space.entropy_bits)
     facts = DrawFacts("characters", origin, log10(low), space.entropy_bits, is_exact=low == high)
     return ring.add(Secret(text), facts, now=now)
 
@@ -66,7 +69,7 @@ def draw_words(
         looked_at = before.some(wish.words - len(kept)) if kept else before.whole()
     chosen = PassphraseSpace(space.shape, policy, kept=kept) if kept else space
     drawn = chosen.draw(random)
-    facts = _facts_of("words", space.size, looked_at, fitted.notes)
+    facts = _facts_of("words", space, looked_at, fitted.notes)
     return ring.add(Secret(drawn.text), facts, words=drawn.words, now=now)
 
 
@@ -88,8 +91,9 @@ def words_of_dice(
         raise FieldInvalid("dice", f"are not {shape.words} words")
     kept = {i: word_of_dice(five, field=f"dice.{i}") for i, five in enumerate(faces)}
     drawn = PassphraseSpace(shape, kept=kept).draw(random)
-    size = PassphraseSpace(shape).size
-    facts = _facts_of("words", size, LookedAt(shape.words), ("five dice to a word",))
+    facts = _facts_of(
+        "words", PassphraseSpace(shape), LookedAt(shape.words), ("five dice to a word",)
+    )
     return ring.add(Secret(drawn.text), facts, words=drawn.words, now=now)
 
 
@@ -106,14 +110,14 @@ def draw_sentence(
     """A sentence to the wish and the policy, kept in the ring. Raises as `fit_sentence`."""
     fitted = shelf.sentence(wish, policy)
     looked_at = LookedAt() if after is None else after.facts.looked_at.whole()
-    facts = _facts_of("sentence", fitted.space.size, looked_at, fitted.notes)
+    facts = _facts_of("sentence", fitted.space, looked_at, fitted.notes)
     return ring.add(Secret(fitted.space.draw(random)), facts, now=now)
 
 
 def draw_pin(ring: DrawRing, random: RandomSource, length: int, *, now: datetime) -> Draw:
     """A PIN that is none of the obvious ones, kept in the ring. Raises `FieldInvalid`."""
     space = PinSpace(length)
-    facts = _facts_of("pin", space.size, LookedAt(), ())
+    facts = _facts_of("pin", space, LookedAt(), ())
     return ring.add(Secret(space.draw(random)), facts, now=now)
 
 
@@ -133,10 +137,17 @@ def best_length(policy: SitePolicy, *, wished: int) -> int:
     return max(policy.min_length, min(policy.max_length, wished))
 
 
-def _facts_of(kind: DrawKind, size: int, looked_at: LookedAt, notes: tuple[str, ...]) -> DrawFacts:
+def _facts_of(
+    kind: DrawKind,
+    space: PassphraseSpace | SentenceSpace | PinSpace,
+    looked_at: LookedAt,
+    notes: tuple[str, ...],
+) -> DrawFacts:
+    size = space.size
     origin = Origin("drawn", bits_after_choice(size, looked_at))
     whole = bits_after_choice(size, LookedAt())
-    return DrawFacts(kind, origin, log10(max(1, size)), whole, notes=notes, looked_at=looked_at)
+    is_exact = isinstance(space, PinSpace) or space.is_exact
+    return DrawFacts(kind, origin, log10(max(1, size)), whole, is_exact, notes, looked_at)
 
 
 def _kept_words(after: Draw | None, keep: Sequence[int], words: int) -> Mapping[int, str]:

@@ -7,15 +7,9 @@ have one, so the two bound the count, and a drawn form without a dressing is dra
 
 from dataclasses import dataclass, replace
 
-from newknot.core.errors import NewKnotError
 from newknot.core.generate.random_source import RandomSource
 from newknot.core.policy.folding import folded
 from newknot.core.policy.site_policy import CharacterClass, SitePolicy
-
-
-class RuleNotCounted(NewKnotError):
-    """A rule that the count does not know yet, so no exact draw is offered. data: field."""
-
 
 Counts = tuple[int, ...]
 State = tuple[Counts, str, int]
@@ -31,15 +25,11 @@ class _Part:
 
 
 class CaseFolding:
-    """The policy over folded characters, and how its strings are dressed for the site.
-
-    Raises `RuleNotCounted` beside limits of use, and where rules see the case of what the site
-    cuts off.
+    """The policy over folded characters, and how its strings are dressed for the site; without
+    its limits of use. inner is None where every form has a dressing.
     """
 
     def __init__(self, policy: SitePolicy, length: int) -> None:
-        if policy.distinct or policy.max_uses is not None:
-            raise RuleNotCounted(field="folds_case")
         self.length = length
         self._policy = policy
         self._classes = policy.usable_classes()
@@ -62,6 +52,8 @@ class CaseFolding:
             policy,
             excluded="",
             folds_case=False,
+            distinct=False,
+            max_uses=None,
             first_from=self._folded_ends(policy.first_from),
             last_from=self._folded_ends(policy.last_from),
         )
@@ -73,8 +65,6 @@ class CaseFolding:
         )
         self.inner: SitePolicy | None = None
         if not exact:
-            if policy.keeps_first is not None and policy.keeps_first < length:
-                raise RuleNotCounted(field="keeps_first")
             classes, spare = self._strict(parts, ends_bind=not closed)
             self.inner = replace(
                 plain, classes=classes, min_classes=max(0, policy.min_classes - spare)
@@ -166,7 +156,8 @@ class CaseFolding:
     def _folded_ends(self, ends: str | None) -> str | None:
         if ends is None:
             return None
-        return "".join(dict.fromkeys(folded(c) for c in ends if self._forms.get(folded(c))))
+        usable = {c for forms in self._forms.values() for c, _ in forms}
+        return "".join(dict.fromkeys(folded(c) for c in ends if c in usable))
 
     def _loose(self, part: _Part) -> CharacterClass:
         classes = [self._classes[i] for i in part.classes]

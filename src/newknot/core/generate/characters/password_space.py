@@ -6,18 +6,20 @@ where the automaton would cost too much, the size is given by proven bounds: the
 and that count less a union bound on what breaks the other rules.
 """
 
+from collections import Counter
 from collections.abc import Iterator
+from contextlib import suppress
 from dataclasses import replace
-from functools import cached_property
+from functools import cache, cached_property
 from typing import Protocol
 
 from newknot.core.errors import NewKnotError
 from newknot.core.generate.bits import floor_log2
-from newknot.core.generate.characters.case_folding import CaseFolding, RuleNotCounted
-from newknot.core.generate.characters.kept_uses import KeptUses
+from newknot.core.generate.characters.case_folding import CaseFolding
 from newknot.core.generate.characters.layered import WORK_MOST, LayeredSpace, WorkTooGreat
 from newknot.core.generate.characters.local_rules import breach_pattern
 from newknot.core.generate.characters.order_free import OrderFreeSpace
+from newknot.core.generate.characters.searched_forms import SearchedForms, Undecided
 from newknot.core.generate.random_source import RandomSource
 from newknot.core.policy.contradiction import contradiction
 from newknot.core.policy.folding import folded
@@ -26,13 +28,11 @@ from newknot.core.policy.site_policy import LENGTH_LIMIT, SitePolicy
 __all__ = [
     "LengthRefused",
     "PasswordSpace",
-    "RuleNotCounted",
     "SpaceEmpty",
     "SpaceTooCostly",
-    "require_counted",
 ]
 
-TRIES_MOST = 200
+TRIES_MOST = 300
 LISTED_MOST = 10_000
 """Up to so many order-free strings are looked through one by one where nothing else is exact."""
 
@@ -46,19 +46,13 @@ class SpaceEmpty(NewKnotError):
 
 
 class SpaceTooCostly(NewKnotError):
-    """Too few strings satisfy the rules together for a bounded draw. data: rule."""
-
-
-def require_counted(policy: SitePolicy) -> None:
-    """Raises `RuleNotCounted` where the policy has a rule that the count does not know."""
-    for length in {policy.min_length, min(policy.max_length, LENGTH_LIMIT)}:
-        _kept_forms(policy, length)
+    """Too few strings surely satisfy the rules together for a bounded draw. data: rule."""
 
 
 class PasswordSpace:
     """All strings of `length` that satisfy `policy`; where the site keeps fewer, what it keeps.
 
-    Raises `LengthRefused`, `RuleNotCounted`. size_bounds: (low, high) integers, equal where the
+    Raises `LengthRefused`. size_bounds: (low, high) integers, equal where the
     count is exact; (0, 0) where there is no such string. work_most: additions that the exact count
     may take; beyond them there are bounds.
     """
@@ -113,13 +107,20 @@ class PasswordSpace:
             assert text is not None
             return text
         for _ in range(TRIES_MOST):
-            text = self._forms.finished(self._outer.draw(random), random)
-            if text is not None:
-                return text
-        raise SpaceTooCostly(rule="folds_case" if self.policy.folds_case else "keeps_first")
+            with suppress(Undecided):
+                text = self._forms.finished(self._outer.draw(random), random)
+                if text is not None:
+                    return text
+        raise SpaceTooCostly(rule=_limit_of(self.policy))
+
+    @property
+    def is_ranked(self) -> bool:
+        """Whether each string has a rank: the size is exact, and more than two bounds that meet."""
+        exact = self._layered is not None or self._listed is not None
+        return exact or self._core.size == self.size_bounds[0]
 
     def text_of(self, rank: int) -> str:
-        """The kept form of a rank in [0, size), where the size is exact."""
+        """The kept form of a rank in [0, size), where `is_ranked`."""
         if self._listed is not None:
             return self._core.unrank(self._listed[rank])
         return self._core.unrank(rank) if self._layered is None else self._layered.unrank(rank)
@@ -127,23 +128,25 @@ class PasswordSpace:
     def _form_bounds(self, inner: SitePolicy, work_most: int) -> tuple[int, int]:
         """Between the forms that surely can be finished and those that perhaps can."""
         assert self._forms is not None and self._outer is not None
-        low, high = self._outer.size_bounds
-        if low == high <= min(LISTED_MOST, work_most):
-            first = _First()
-            self._listed = [
-                rank
-                for rank in range(high)
-                if self._forms.finished(self._outer.text_of(rank), first) is not None
-            ]
-            return len(self._listed), len(self._listed)
-        self._costly = "folds_case" if self.policy.folds_case else "keeps_first"
+        high = self._outer.size_bounds[1]
+        if self._outer.is_ranked and high <= min(LISTED_MOST, work_most):
+            first, undecided = _First(), 0
+            self._listed = []
+            for rank in range(high):
+                try:
+                    if self._forms.finished(self._outer.text_of(rank), first) is not None:
+                        self._listed.append(rank)
+                except Undecided:
+                    undecided += 1
+            return len(self._listed), len(self._listed) + undecided
+        self._costly = _limit_of(self.policy)
         surely = PasswordSpace(inner, self._forms.length, work_most=work_most)
         return surely.size_bounds[0], high
 
     def _drawn(self, random: RandomSource) -> str:
         if self._listed is not None:
             return self._core.unrank(self._listed[random.randbelow(len(self._listed))])
-        if self._may_reject:
+        if self._may_reject or self._layered is None:
             for _ in range(TRIES_MOST):
                 text = self._core.unrank(random.randbelow(self._core.size))
                 if self._passes(text):
@@ -158,8 +161,6 @@ class PasswordSpace:
     @property
     def _may_reject(self) -> bool:
         """Whether two and a half tries are enough on average, by the lower bound."""
-        if self._outer is not None:
-            return 5 * self.size_bounds[0] >= 2 * self.size_bounds[1]
         return 5 * self.size_bounds[0] >= 2 * self._core.size and not self._keeps_less
 
     @property
@@ -183,12 +184,12 @@ class PasswordSpace:
                 if self._keeps_less:
                     return 0, size
         else:
-            self._costly = "distinct" if needed.distinct else "max_uses"
+            self._costly = _limit_of(needed)
         if size <= min(LISTED_MOST, work_most):
             self._listed = [r for r in range(size) if self._passes(self._core.unrank(r))]
             return len(self._listed), len(self._listed)
-        low = size - breaking_ends(self._core, needed) - breaking_neighbours(needed, self.length)
-        return max(0, low), size
+        low, high = within_ends(self._core, needed)
+        return max(0, low - breaking_neighbours(needed, self.length)), high
 
     def _passes(self, text: str) -> bool:
         """Whether an order-free string keeps the other rules too."""
@@ -207,7 +208,7 @@ class PasswordSpace:
             found = contradiction(self.policy)
             says = found.says if found else "no text of this length satisfies every rule"
             raise SpaceEmpty(length=self.length, says=says)
-        if low == 0 or (self._layered is None and self._listed is None and not self._may_reject):
+        if low == 0:
             raise SpaceTooCostly(rule=self._costly)
 
 
@@ -230,12 +231,23 @@ class _KeptForms(Protocol):
 
 def _kept_forms(policy: SitePolicy, length: int) -> _KeptForms | None:
     """How the site's kept forms are counted, where that takes more than the policy itself."""
-    if policy.folds_case:
-        return CaseFolding(policy, length)
+    uses = 1 if policy.distinct else policy.max_uses
+    is_limited = uses is not None and uses < length
     keeps_less = policy.keeps_first is not None and policy.keeps_first < length
-    if keeps_less and (policy.distinct or policy.max_uses is not None):
-        return KeptUses(policy, length)
+    if policy.folds_case and not is_limited:
+        folding = CaseFolding(policy, length)
+        if not keeps_less or folding.inner is None:
+            return folding
+    if policy.folds_case or (keeps_less and is_limited):
+        return SearchedForms(policy, length)
     return None
+
+
+def _limit_of(policy: SitePolicy) -> str:
+    """The rule that makes for bounds: a limit of uses where there is one, else what is kept."""
+    if policy.distinct or policy.max_uses is not None:
+        return "distinct" if policy.distinct else "max_uses"
+    return "folds_case" if policy.folds_case else "keeps_first"
 
 
 def simplified(policy: SitePolicy, length: int) -> SitePolicy:
@@ -264,38 +276,79 @@ def simplified(policy: SitePolicy, length: int) -> SitePolicy:
     )
 
 
-def breaking_ends(core: OrderFreeSpace, policy: SitePolicy) -> int:
-    """At most how many order-free strings begin or end with a character that may not stand there.
+def within_ends(core: OrderFreeSpace, policy: SitePolicy) -> tuple[int, int]:
+    """Between how many order-free strings begin and end with characters that may stand there.
 
     By symmetry each character of a class stands first (or last) equally often.
     """
-    total = 0
+    found = []
     for wanted in (policy.first_from, policy.last_from):
-        if wanted is None:
-            continue
-        for characters, first in core.first_by_class():
-            others = sum(c not in wanted for c in characters)
-            total += -(-first * others // max(1, len(characters)))
-    return total
+        if wanted is not None:
+            found.append(
+                sum(
+                    first * sum(c in wanted for c in characters) // max(1, len(characters))
+                    for characters, first in core.first_by_class()
+                )
+            )
+    if not found:
+        return core.size, core.size
+    # Both ends: what one leaves, less what the other takes away at most.
+    low = sum(found) - core.size * (len(found) - 1)
+    return low, min(found)
 
 
 def breaking_neighbours(policy: SitePolicy, length: int) -> int:
-    """A union bound: places times patterns times anything elsewhere, classes not looked at."""
-    by_fold: dict[str, int] = {}
-    size = 0
-    for one in policy.usable_classes():
-        for c in one.characters:
-            size += 1
-            by_fold[folded(c)] = by_fold.get(folded(c), 0) + 1
+    """A union bound: places times patterns times what may stand elsewhere, without the rules on
+    neighbours.
+    """
+    alphabet = [c for one in policy.usable_classes() for c in one.characters]
+    first = (
+        alphabet if policy.first_from is None else [c for c in alphabet if c in policy.first_from]
+    )
+    last = alphabet if policy.last_from is None else [c for c in alphabet if c in policy.last_from]
+    by_fold, at_first, at_last = (Counter(map(folded, one)) for one in (alphabet, first, last))
+
+    @cache
+    def outside(size: int, left: bool, right: bool) -> int:
+        """The texts outside a pattern of that size; left, right: which of the ends they have."""
+        inner: int = len(alphabet) ** (length - size - left - right)
+        simple = (len(first) if left else 1) * inner * (len(last) if right else 1)
+        if length == size:
+            return simple
+        loose = replace(
+            policy,
+            classes=tuple(replace(c, minimum=max(0, c.minimum - size)) for c in policy.classes),
+            min_classes=max(0, policy.min_classes - size),
+            first_from=policy.first_from if left else None,
+            last_from=policy.last_from if right else None,
+        )
+        return min(simple, within_ends(OrderFreeSpace(loose, length - size), loose)[1])
+
+    def elsewhere(start: int, size: int) -> int:
+        return outside(size, start > 0, start + size < length)
+
+    def places(size: int) -> Iterator[tuple[int, int]]:
+        """Each kind of place for a pattern, and how many there are of it."""
+        yield 0, 1
+        if length > size:
+            yield length - size, 1
+        if length > size + 1:
+            yield 1, length - size - 1
+
     total = 0
     for pattern in _patterns(policy):
-        ways = 1
-        for c in pattern:
-            ways *= by_fold.get(c, 0)
-        total += ways * (length - len(pattern) + 1) * size ** (length - len(pattern))
+        for start, count in places(len(pattern)):
+            ways = 1
+            for i, c in enumerate(pattern):
+                at_end = start + i == length - 1
+                ways *= (at_first if start + i == 0 else at_last if at_end else by_fold)[c]
+            total += count * ways * elsewhere(start, len(pattern))
     if policy.max_identical_run is not None:
-        run = policy.max_identical_run + 1
-        total += size * (length - run + 1) * size ** (length - run)
+        size = policy.max_identical_run + 1
+        for start, count in places(size):
+            begins, ends = start == 0, start + size == length
+            characters = set(first if begins else alphabet) & set(last if ends else alphabet)
+            total += count * len(characters) * elsewhere(start, size)
     return total
 
 

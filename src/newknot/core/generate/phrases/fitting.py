@@ -27,6 +27,7 @@ _RULES: tuple[tuple[str, str, dict[str, object]], ...] = (
     ("max_identical_run", "the rule on characters alike in a row", {"max_identical_run": None}),
     ("max_sequence_run", "the rule on sequences", {"max_sequence_run": None}),
     ("forbidden", "the forbidden texts", {"forbidden": ()}),
+    ("max_uses", "the limit of uses", {"max_uses": None, "distinct": False}),
     ("first_from", "the rule on the first character", {"first_from": None}),
     ("last_from", "the rule on the last character", {"last_from": None}),
     ("excluded", "the excluded characters", {"excluded": ""}),

@@ -10,7 +10,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 from newknot.core.errors import FieldInvalid
-from newknot.core.generate.phrases.phrase_space import Branch, Layer, PhraseSpace
+from newknot.core.generate.phrases.limited_uses import LimitedPhrases
+from newknot.core.generate.phrases.phrase_space import Branch, Layer
 from newknot.core.generate.phrases.word_list import word_list
 from newknot.core.generate.random_source import RandomSource
 from newknot.core.policy.character_classes import DIGITS, SYMBOLS
@@ -63,7 +64,8 @@ class Passphrase:
 class PassphraseSpace:
     """All passphrases of a shape that a policy allows, some words held to what they are.
 
-    kept: list words by place (from 0). Raises `FieldInvalid`, and the errors of `PhraseSpace`;
+    kept: list words by place (from 0). size: how many there are, at least that where it is not
+    exact. Raises `FieldInvalid`, and the errors of `LimitedPhrases`;
     a site that treats upper and lower alike and a word in capitals by chance do not go together.
     """
 
@@ -78,8 +80,9 @@ class PassphraseSpace:
             raise FieldInvalid("capitals", "count for nothing at a site that treats both alike")
         self.shape = shape
         layers, self._word_layers = passphrase_layers(shape, word_list(shape.list_size), kept or {})
-        self._space = PhraseSpace(layers, policy, last_mode=last_mode(shape))
+        self._space = LimitedPhrases(layers, policy, last_mode=last_mode(shape))
         self.size = self._space.size
+        self.is_exact = self._space.size_bounds[0] == self._space.size_bounds[1]
 
     @property
     def entropy_bits(self) -> float:

@@ -13,7 +13,6 @@ from functools import cached_property
 
 from newknot.core.errors import NewKnotError
 from newknot.core.generate.bits import floor_log2
-from newknot.core.generate.characters.case_folding import RuleNotCounted
 from newknot.core.generate.phrases.reading_rules import ReadingRules
 from newknot.core.generate.random_source import RandomSource
 from newknot.core.policy.site_policy import LENGTH_LIMIT, SitePolicy
@@ -79,15 +78,13 @@ class _Moves:
 class PhraseSpace:
     """All texts of the layers that end in mode `last_mode` and satisfy the policy.
 
-    `size` is their number, exactly. Raises `RuleNotCounted` (uses of a character),
+    `size` is their number, exactly; limits of use are not looked at here. Raises
     `PhraseTooCostly`. Where the site keeps only so many characters, texts are no longer than that.
     """
 
     def __init__(
         self, layers: Sequence[Layer], policy: SitePolicy | None, *, last_mode: int = 0
     ) -> None:
-        if policy is not None and (policy.distinct or policy.max_uses is not None):
-            raise RuleNotCounted(field="distinct" if policy.distinct else "max_uses")
         self._layers = layers
         self._last_mode = last_mode
         self._policy = policy

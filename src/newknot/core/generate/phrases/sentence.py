@@ -11,7 +11,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 from newknot.core.errors import FieldInvalid
-from newknot.core.generate.phrases.phrase_space import Branch, PhraseSpace
+from newknot.core.generate.phrases.limited_uses import LimitedPhrases
+from newknot.core.generate.phrases.phrase_space import Branch
 from newknot.core.generate.random_source import RandomSource
 from newknot.core.policy.site_policy import SitePolicy
 from newknot.core.shipped import shipped_lines
@@ -44,7 +45,9 @@ class SentenceShape:
 
 
 class SentenceSpace:
-    """All sentences of a shape that a policy allows. Raises the errors of `PhraseSpace`."""
+    """All sentences of a shape that a policy allows. size: how many, at least that where it is not
+    exact. Raises the errors of `LimitedPhrases`.
+    """
 
     def __init__(self, shape: SentenceShape, policy: SitePolicy | None = None) -> None:
         self.shape = shape
@@ -58,8 +61,9 @@ class SentenceSpace:
                 texts.append((part if shape.capital else part.lower(),))
         if shape.stop:
             texts.append((".",))
-        self._space = PhraseSpace([(Branch(one),) for one in texts], policy)
+        self._space = LimitedPhrases([(Branch(one),) for one in texts], policy)
         self.size = self._space.size
+        self.is_exact = self._space.size_bounds[0] == self._space.size_bounds[1]
 
     @property
     def entropy_bits(self) -> float:

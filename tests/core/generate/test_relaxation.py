@@ -1,0 +1,32 @@
+"""Where nothing can be drawn, the smallest single change that frees it is said."""
+
+import pytest
+
+from newknot.core.generate.characters.password_space import PasswordSpace, SpaceTooCostly
+from newknot.core.generate.relaxation import relaxation_offered, smallest_relaxation
+from newknot.core.policy import STANDARD_CLASSES, SitePolicy
+from tests.core.generate.test_characters import Seeded
+
+EVERY = [{"name": n, "characters": c, "minimum": 1} for n, c in STANDARD_CLASSES.items()]
+# Too long and too much forbidden for its bounds.
+STUCK = {"max_uses": 2, "forbidden": [a + b for a in "bcdfgh" for b in "aeiou"]}
+
+
+def policy(**rules: object) -> SitePolicy:
+    document = {"min_length": 64, "max_length": 64, "classes": EVERY, **STUCK, **rules}
+    return SitePolicy.from_dict(document)
+
+
+def test_the_change_that_lets_in_least_is_offered_and_frees_it() -> None:
+    stuck = policy()
+    with pytest.raises(SpaceTooCostly) as refused, relaxation_offered(stuck, 64):
+        PasswordSpace(stuck, 64).draw(Seeded(1))
+    found = smallest_relaxation(stuck, 64)
+    assert found is not None and refused.value.data["frees"] == found.says
+    assert found.entropy_bits > 300
+
+
+def test_what_can_be_drawn_is_left_alone() -> None:
+    free = policy(forbidden=[])
+    with relaxation_offered(free, 64):
+        assert len(PasswordSpace(free, 64).draw(Seeded(1))) == 64
