@@ -43,6 +43,7 @@ CORE_MAY_IMPORT = {
         "binascii",
         "bisect",
         "collections",
+        "contextlib",
         "dataclasses",
         "datetime",
         "enum",
