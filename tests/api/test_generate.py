@@ -98,12 +98,49 @@ def test_keeping_words_and_redrawing_others_costs_bits_and_says_so(api: Api) -> 
 
 def test_real_dice_pick_the_words(api: Api) -> None:
     shape = {"words": 2, "separator": "-"}
-    body = {"shape": shape, "faces": ["11111", "66666"]}
+    body: dict[str, Any] = {"shape": shape, "faces": ["11111", "66666"]}
     drawn = api.ok("POST", "draws/dice", body)
     assert (drawn["secret"], drawn["entropy_bits"]) == ("aardvark-zoom", 25.84)
     for faces in (["11111"], ["11111", "11117"], ["1", "2"]):
         refused = api.refused("POST", "draws/dice", {"shape": shape, "faces": faces})
         assert refused == "422 field_invalid"
+    coins = api.ok("GET", "draws/dice?sides=2&list_size=4096")
+    assert coins == {"throws": 12, "counting": 1.0, "word_bits": 12.0}
+    body = {
+        "shape": {**shape, "list_size": 4096},
+        "sides": 2,
+        "faces": ["hhhhhhhhhhhh", "1 2 1 2 1 2 1 2 1 2 1 2"],
+    }
+    drawn = api.ok("POST", "draws/dice", body)
+    assert drawn["entropy_bits"] == 24.0 and drawn["notes"] == ["12 throws to a word"]
+    assert api.refused("GET", "draws/dice?sides=1") == "422 field_invalid"
+
+
+def test_the_ring_of_draws_outlives_a_lock_and_is_emptied_on_purpose(api: Api) -> None:
+    drawn = [api.ok("POST", "draws", {"length": 20}) for _ in range(3)]
+    words = api.ok("POST", "draws/words", {})
+    for _ in range(2):
+        api.ok("POST", "vault/lock")
+        api.enter()
+        kept = api.ok("GET", "draws")
+        assert [one["kind"] for one in kept] == ["words", *["characters"] * 3]
+    newest = api.ok("GET", f"draws/{kept[0]['draw_id']}")
+    assert {**newest, "draw_id": words["draw_id"]} == words
+    eldest = api.ok("GET", f"draws/{kept[3]['draw_id']}")
+    assert eldest["secret"] == drawn[0]["secret"]
+    redrawn = api.ok("POST", "draws/words", {"after": newest["draw_id"], "keep": [0]})
+    assert redrawn["words"][0] == words["words"][0]
+    assert redrawn["looked_at"] > 1
+    for _ in range(20):
+        api.ok("POST", "draws", {"length": 20})
+    api.ok("POST", "vault/lock")
+    api.enter()
+    assert len(api.ok("GET", "draws")) == 20
+    api.ok("DELETE", "draws")
+    assert api.ok("GET", "draws") == []
+    api.ok("POST", "vault/lock")
+    api.enter()
+    assert api.ok("GET", "draws") == []
 
 
 def test_sentences_pins_and_lines(api: Api) -> None:

@@ -214,6 +214,13 @@ export const queries = {
       queryFn: () => answer(client.GET("/vault/sessions")),
       refetchOnMount: "always",
     }),
+  /** How real dice of so many sides pick a word of a list. */
+  dice: (sides: number, list_size: number) =>
+    queryOptions({
+      queryKey: ["dice", sides, list_size],
+      queryFn: () => answer(client.GET("/draws/dice", { params: { query: { sides, list_size } } })),
+      staleTime: Infinity,
+    }),
   firstHour: () =>
     queryOptions({
       queryKey: ["first-hour"],

@@ -55,6 +55,7 @@ const RENEWED: [string, string[]][] = [
   ["POST /mails", STANDING],
   ["POST /draws/*/keep", LOOSE],
   ["POST /draws/**", NOTHING],
+  ["DELETE /draws", NOTHING],
   ["POST /loose-ends/*/secret", NOTHING],
   ["* /loose-ends/**", LOOSE],
   ["POST /policies/read", NOTHING],

@@ -579,7 +579,11 @@ export interface paths {
          * @description One uniform draw to the policy.
          */
         post: operations["draw_draws_post"];
-        delete?: never;
+        /**
+         * Empty
+         * @description Lets all draws that are still kept go, those of before the last lock too.
+         */
+        delete: operations["empty_draws_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -592,7 +596,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * Dice
+         * @description How often dice of so many sides are thrown for a word of a list.
+         */
+        get: operations["dice_draws_dice_get"];
         put?: never;
         /**
          * Take Dice
@@ -3227,12 +3235,31 @@ export interface components {
         };
         /**
          * DiceIn
-         * @description Five faces for each word, as `16342`, by which real dice pick the words.
+         * @description The throws for each word, as `16342`, by which real dice pick the words. sides: 2 is a coin,
+         *     whose throws may be H and T; beyond 9 the throws are parted by blanks.
          */
         DiceIn: {
             /** Faces */
             faces: string[];
             shape: components["schemas"]["WordsShape"];
+            /**
+             * Sides
+             * @default 6
+             */
+            sides: number;
+        };
+        /**
+         * DiceOut
+         * @description throws: for one word; counting: the share of results that are not thrown again; word_bits:
+         *     of one word.
+         */
+        DiceOut: {
+            /** Counting */
+            counting: number;
+            /** Throws */
+            throws: number;
+            /** Word Bits */
+            word_bits: number;
         };
         /**
          * DifferenceOut
@@ -6816,6 +6843,56 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DrawOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    empty_draws_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    dice_draws_dice_get: {
+        parameters: {
+            query?: {
+                sides?: number;
+                list_size?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DiceOut"];
                 };
             };
             /** @description Validation Error */

@@ -84,7 +84,7 @@ const SENTENCES: Record<string, (data: Data) => string> = {
     "Showing secrets is switched off among the safeguards. Copying still works.",
   record_missing: () => "It is no longer there.",
   vault_missing: () => "There is no vault file at this place.",
-  draw_unknown: () => "There is no earlier draw: the newest 20 are kept until the vault is locked.",
+  draw_unknown: () => "There is no earlier draw: the newest 20 are kept.",
   import_stopped: () => "It was stopped before its end: nothing came in.",
   import_unknown: () => "The file was let go from memory: choose it again.",
   nothing_held: () => "There is no secret here.",

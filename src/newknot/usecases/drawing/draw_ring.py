@@ -1,15 +1,17 @@
 """The newest draws of this session, so that earlier ones can be stepped back to.
 
-They lie sealed under a key that is made at unlock and dropped at lock; none is on disk. Once a
-draw leaves the page it is a loose end, and that is on disk first.
+They lie sealed under a key that is made at unlock and dropped at lock; at a lock they are written
+into the vault once, and are there again when it is opened. Once a draw leaves the page it is a
+loose end, and that is on disk first.
 """
 
 import secrets
 from collections import OrderedDict
+from collections.abc import Iterable
 from dataclasses import dataclass, field
 from datetime import datetime
 from threading import Lock
-from typing import Literal
+from typing import Any, Literal
 
 from newknot.core.generate.looked_at import LookedAt
 from newknot.core.login import Origin
@@ -62,9 +64,10 @@ class _Kept:
 
 
 class DrawRing:
-    """At most 20 draws; gone at lock."""
+    """At most 20 draws. changed: since they were last read from a vault, or written."""
 
     def __init__(self) -> None:
+        self.changed = False
         self._kept: OrderedDict[str, _Kept] = OrderedDict()
         self._key = new_vault_key(secrets.token_bytes)
         self._lock = Lock()
@@ -83,6 +86,7 @@ class DrawRing:
         )
         with self._lock:
             self._kept[draw_id] = _Kept(sealed, len(secret), now, facts)
+            self.changed = True
             while len(self._kept) > KEPT:
                 self._kept.popitem(last=False)
         return Draw(draw_id, secret, words, now, facts)
@@ -116,9 +120,53 @@ class DrawRing:
         """Lets one go, if it is still kept."""
         with self._lock:
             self._kept.pop(draw_id, None)
+            self.changed = True
+
+    def documents(self) -> list[dict[str, Any]]:
+        """All of them, oldest first, to be sealed elsewhere."""
+        with self._lock:
+            ids = list(self._kept)
+        return [_document_of(self.get(draw_id)) for draw_id in ids]
+
+    def fill(self, documents: Iterable[dict[str, Any]]) -> None:
+        """With those of before a lock; each under a new id."""
+        for one in documents:
+            secret, words = Secret(one["secret"]), tuple(one["words"])
+            drawn_at = datetime.fromisoformat(one["drawn_at"])
+            self.add(secret, _facts_of(one), now=drawn_at, words=words)
+        self.changed = False
 
     def clear(self) -> None:
         """Lets all go, and the key; what comes after is under a new one."""
         with self._lock:
             self._kept.clear()
+            self.changed = False
             self._key = new_vault_key(secrets.token_bytes)
+
+
+def _document_of(draw: Draw) -> dict[str, Any]:
+    facts, looked_at = draw.facts, draw.facts.looked_at
+    return {
+        "secret": draw.secret.reveal(),
+        "words": list(draw.words),
+        "drawn_at": draw.drawn_at.isoformat(),
+        "kind": facts.kind,
+        "origin": [facts.origin.kind, facts.origin.entropy_bits],
+        "space_size_log10": facts.space_size_log10,
+        "whole_bits": facts.whole_bits,
+        "is_exact": facts.is_exact,
+        "notes": list(facts.notes),
+        "looked_at": [looked_at.parts, looked_at.ends, looked_at.acts, looked_at.redrawn],
+    }
+
+
+def _facts_of(document: dict[str, Any]) -> DrawFacts:
+    return DrawFacts(
+        document["kind"],
+        Origin(*document["origin"]),
+        document["space_size_log10"],
+        document["whole_bits"],
+        document["is_exact"],
+        tuple(document["notes"]),
+        LookedAt(*document["looked_at"]),
+    )

@@ -13,9 +13,10 @@ from newknot.core.generate import (
     SentenceSpace,
     relaxation_offered,
 )
+from newknot.core.generate.dice import Dice
 from newknot.core.generate.initials import initials
 from newknot.core.generate.looked_at import LookedAt, bits_after_choice
-from newknot.core.generate.phrases.word_list import word_list, word_of_dice
+from newknot.core.generate.phrases.word_list import word_list
 from newknot.core.generate.pin import PinSpace
 from newknot.core.login import Origin
 from newknot.core.policy import SitePolicy
@@ -79,20 +80,21 @@ def words_of_dice(
     shape: PassphraseShape,
     faces: Sequence[str],
     *,
+    sides: int = 6,
     now: datetime,
 ) -> Draw:
-    """The passphrase that real dice picked, five to a word; the rest of the shape is drawn.
+    """The passphrase that real dice or coins picked; the rest of the shape is drawn.
 
-    The bits hold if the dice are fair. Raises `FieldInvalid`.
+    The bits hold if they are fair. Raises `FieldInvalid`.
     """
-    if shape.list_size != len(word_list()):
-        raise FieldInvalid("list_size", "is not the list that five dice pick from")
     if len(faces) != shape.words:
-        raise FieldInvalid("dice", f"are not {shape.words} words")
-    kept = {i: word_of_dice(five, field=f"dice.{i}") for i, five in enumerate(faces)}
+        raise FieldInvalid("faces", f"are not {shape.words} words")
+    listed = word_list(shape.list_size)
+    dice = Dice(sides, len(listed))
+    kept = {i: listed[dice.place_of(one, field=f"faces.{i}")] for i, one in enumerate(faces)}
     drawn = PassphraseSpace(shape, kept=kept).draw(random)
     facts = _facts_of(
-        "words", PassphraseSpace(shape), LookedAt(shape.words), ("five dice to a word",)
+        "words", PassphraseSpace(shape), LookedAt(shape.words), (f"{dice.throws} throws to a word",)
     )
     return ring.add(Secret(drawn.text), facts, words=drawn.words, now=now)
 

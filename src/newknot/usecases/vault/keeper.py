@@ -24,6 +24,7 @@ from newknot.usecases.clock import Clock
 from newknot.usecases.copies.backups import backup_if_due
 from newknot.usecases.drafts import drop_old_drafts
 from newknot.usecases.drawing.draw_ring import DrawRing
+from newknot.usecases.drawing.kept_draws import bring_draws_back, keep_draws
 from newknot.usecases.drawing.space_shelf import SpaceShelf
 from newknot.usecases.errors import BackupFailed, VaultBusy, VaultLocked
 from newknot.usecases.logins.login_rows import LoginListMemory
@@ -305,6 +306,7 @@ class Keeper:
             vault, self._vault = self._vault, None
             self._locking = False
         try:
+            keep_draws(vault, self.draws)
             vault.close()
         finally:
             self._forget()
@@ -339,6 +341,7 @@ class Keeper:
                 vault.close()
             else:
                 self._vault = vault
+                bring_draws_back(vault, self.draws)
                 self.reading.begin(vault)
                 self.touch(get_safeguards(vault).lock_after_s)
         return self.sessions.begin(self.clock.boot_s())

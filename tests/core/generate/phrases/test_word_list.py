@@ -9,7 +9,7 @@ from pathlib import Path
 import pytest
 
 from newknot.core.errors import FieldInvalid
-from newknot.core.generate.phrases.word_list import LIST_SIZES, word_list, word_of_dice
+from newknot.core.generate.phrases.word_list import LIST_SIZES, word_list
 from newknot.core.shipped import shipped_lines
 
 ROOT = Path(__file__).parents[4]
@@ -80,17 +80,6 @@ def test_joined_words_can_be_read_in_one_way_only() -> None:
             read.append(heads[0])
             left = left[len(heads[0]) :]
         assert read == chosen
-
-
-def test_five_dice_name_each_word_once_in_order() -> None:
-    faces = ["".join(five) for five in itertools.product("123456", repeat=5)]
-    assert tuple(map(word_of_dice, faces)) == word_list()
-
-
-@pytest.mark.parametrize("faces", ["", "1234", "123456", "12347", "1234a", "１２３４５"])
-def test_faces_that_are_none_are_refused(faces: str) -> None:
-    with pytest.raises(FieldInvalid):
-        word_of_dice(faces)
 
 
 def test_a_list_that_does_not_ship_is_refused() -> None:

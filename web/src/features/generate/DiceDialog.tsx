@@ -1,29 +1,60 @@
-import { Button } from "antd";
-import { useRef, type FormEvent } from "react";
+import { useQuery } from "@tanstack/react-query";
+import { Button, InputNumber } from "antd";
+import { useRef, useState, type FormEvent } from "react";
+import { queries } from "../../api/queries";
 import { Dialogue } from "../../shared/Dialogue";
 
-type Props = { words: number; onDice: (faces: string[]) => void; onClose: () => void };
+export type Throws = { faces: string[]; sides: number };
+type Props = {
+  words: number;
+  listSize: number;
+  onDice: (thrown: Throws) => void;
+  onClose: () => void;
+};
 
-/** Five real dice a word: their faces, as they lie. */
-export function DiceDialog({ words, onDice, onClose }: Props) {
+const SIDES_MOST = 1_000;
+
+/** Real dice, or coins: their faces, as they lie. */
+export function DiceDialog({ words, listSize, onDice, onClose }: Props) {
   const fields = useRef<(HTMLInputElement | null)[]>([]);
+  const [sides, setSides] = useState(6);
+  const { data } = useQuery(queries.dice(sides, listSize));
+  const throws = data?.throws ?? 0;
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    onDice(fields.current.slice(0, words).map((field) => (field?.value ?? "").trim()));
+    const faces = fields.current.slice(0, words).map((field) => (field?.value ?? "").trim());
+    onDice({ faces, sides });
   };
+  const example = sides === 2 ? "HTTH…" : sides <= 9 ? "163…" : "4 17 9…";
   return (
     <Dialogue
       open
-      title="Real dice"
+      title="Real dice or coins"
       footer={null}
       onCancel={onClose}
       afterOpenChange={(open) => open && fields.current[0]?.focus()}
     >
       <form className="stack" onSubmit={submit} autoComplete="off">
-        <p className="small quiet">
-          Throw five dice for each word and type their faces from left to right, as 16342. 6⁵ =
-          7,776: each throw is one word of the list, so the bits are exact if the dice are fair.
-        </p>
+        <label className="row small gap-6">
+          Sides of a die (2: a coin)
+          <InputNumber
+            aria-label="Sides of a die"
+            min={2}
+            max={SIDES_MOST}
+            value={sides}
+            onChange={(value) => value && setSides(value)}
+            className="wide-90"
+          />
+        </label>
+        {data && (
+          <p className="small quiet">
+            {throws} throws a word, typed as they fall ({example}): one of{" "}
+            {listSize.toLocaleString("en")} words, {data.word_bits} bits, exact if the{" "}
+            {sides === 2 ? "coin is" : "dice are"} fair.{" "}
+            {data.counting < 1 &&
+              `${Math.round((1 - data.counting) * 1000) / 10} % of results do not count and are thrown again: it is said which.`}
+          </p>
+        )}
         <div className="dice-dialog-div">
           {Array.from({ length: words }, (_, i) => (
             <label className="field" key={i}>
@@ -33,19 +64,20 @@ export function DiceDialog({ words, onDice, onClose }: Props) {
                   fields.current[i] = element;
                 }}
                 className="secret-input"
-                inputMode="numeric"
-                maxLength={5}
+                inputMode={sides === 2 ? "text" : "numeric"}
+                maxLength={throws * 5}
                 autoComplete="off"
                 spellCheck={false}
                 onInput={(event) => {
-                  if (event.currentTarget.value.length === 5) fields.current[i + 1]?.focus();
+                  const typed = event.currentTarget.value.trim();
+                  if (sides <= 9 && typed.length === throws) fields.current[i + 1]?.focus();
                 }}
               />
             </label>
           ))}
         </div>
         <div className="row">
-          <Button type="primary" htmlType="submit">
+          <Button type="primary" htmlType="submit" disabled={!data}>
             Take these words
           </Button>
         </div>

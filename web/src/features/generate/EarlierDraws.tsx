@@ -7,7 +7,7 @@ import { useNow } from "../../shared/useNow";
 
 type Props = { onTake: (drawId: string) => void };
 
-/** The draws of this session that are still kept, by kind and time; a secret only when taken. */
+/** The draws that are still kept, by kind and time; a secret only when taken. */
 export function EarlierDraws({ onTake }: Props) {
   const [open, setOpen] = useState(false);
   const [draws, setDraws] = useState<Schema["EarlierDrawOut"][]>([]);
@@ -16,13 +16,17 @@ export function EarlierDraws({ onTake }: Props) {
     if (next) setDraws(await answer(client.GET("/draws")).catch(() => []));
     setOpen(next);
   };
+  const empty = async () => {
+    await answer(client.DELETE("/draws"));
+    setDraws([]);
+  };
   return (
     <Popover
       trigger="click"
       open={open}
       onOpenChange={(next) => void change(next)}
       placement="bottom"
-      title="Earlier draws: the newest 20, until the vault is locked"
+      title="Earlier draws: the newest 20, sealed in the vault"
       content={
         <div className="earlier-draws-div">
           {draws.map((one) => (
@@ -45,6 +49,11 @@ export function EarlierDraws({ onTake }: Props) {
             </button>
           ))}
           {draws.length === 0 && <p className="quiet">None yet.</p>}
+          {draws.length > 0 && (
+            <button type="button" className="link small" onClick={() => void empty()}>
+              Let all of them go
+            </button>
+          )}
         </div>
       }
     >

@@ -2,7 +2,7 @@ import { InputNumber, Slider } from "antd";
 import { memo, useState } from "react";
 import { additionBits, capitalBits, separatorBits, type WordsShape } from "../../domain/wish";
 import { Choice } from "./Choice";
-import { DiceDialog } from "./DiceDialog";
+import { DiceDialog, type Throws } from "./DiceDialog";
 
 const SEPARATORS = [
   { value: " ", label: "blanks" },
@@ -33,7 +33,7 @@ type Props = {
   /** For a security question: plain words alone. */
   plain: boolean;
   onChange: (shape: WordsShape) => void;
-  onDice: (faces: string[]) => void;
+  onDice: (thrown: Throws) => void;
 };
 
 /** How the words are joined: each choice with its exact bits. */
@@ -103,7 +103,7 @@ export const WordsBench = memo(function WordsBench({ shape, plain, onChange, onD
             onChange={(addition) => set({ addition })}
           />
           <button type="button" className="link small to-left" onClick={() => setDice(true)}>
-            take real dice instead…
+            take real dice or coins instead…
           </button>
         </>
       )}
@@ -111,9 +111,10 @@ export const WordsBench = memo(function WordsBench({ shape, plain, onChange, onD
         <DiceDialog
           words={shape.words}
           onClose={() => setDice(false)}
-          onDice={(faces) => {
+          listSize={shape.list_size}
+          onDice={(thrown) => {
             setDice(false);
-            onDice(faces);
+            onDice(thrown);
           }}
         />
       )}

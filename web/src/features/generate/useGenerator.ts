@@ -1,3 +1,4 @@
+import type { Throws } from "./DiceDialog";
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { answer, client } from "../../api/client";
@@ -154,8 +155,8 @@ export function useGenerator() {
         if (!next.delete(place)) next.add(place);
         return next;
       }),
-    takeDice: (faces: string[]) =>
-      void take(() => answer(client.POST("/draws/dice", { body: { shape: words, faces } }))),
+    takeDice: (thrown: Throws) =>
+      void take(() => answer(client.POST("/draws/dice", { body: { shape: words, ...thrown } }))),
     takeLine: (line: string) =>
       void take(() =>
         answer(

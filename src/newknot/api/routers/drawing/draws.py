@@ -6,6 +6,7 @@ from newknot.api.deps import Work, WorkDep
 from newknot.api.schemas.drawing.draws import (
     AtSite,
     DiceIn,
+    DiceOut,
     DrawIn,
     DrawOut,
     EarlierDrawOut,
@@ -20,10 +21,14 @@ from newknot.api.schemas.drawing.draws import (
     WordsShape,
 )
 from newknot.core.generate import PassphraseShape, SentenceShape
+from newknot.core.generate.bits import floor_log2
+from newknot.core.generate.dice import Dice
+from newknot.core.generate.phrases.word_list import word_list
 from newknot.core.policy import SitePolicy
 from newknot.usecases.check.measuring import get_own_details
 from newknot.usecases.drawing import drawing as use
 from newknot.usecases.drawing.draw_ring import Draw
+from newknot.usecases.drawing.kept_draws import empty_kept_draws
 from newknot.usecases.drawing.side_by_side import Side, side_by_side
 from newknot.usecases.logins.loose_ends import keep_draw
 from newknot.usecases.policies import default_policy, get_policy
@@ -77,9 +82,26 @@ def draw_words(body: WordsIn, work: WorkDep) -> DrawOut:
 def take_dice(body: DiceIn, work: WorkDep) -> DrawOut:
     """The passphrase that real dice picked."""
     k = work.keeper
-    faces = [five.get_secret_value() for five in body.faces]
-    drawn = use.words_of_dice(k.draws, k.random, _shape(body.shape), faces, now=work.now)
+    faces = [one.get_secret_value() for one in body.faces]
+    shape = _shape(body.shape)
+    drawn = use.words_of_dice(k.draws, k.random, shape, faces, sides=body.sides, now=work.now)
     return _answer(drawn, None, work)
+
+
+@router.get("/dice")
+def dice(work: WorkDep, sides: int = 6, list_size: int = 7776) -> DiceOut:
+    """How often dice of so many sides are thrown for a word of a list."""
+    places = len(word_list(list_size))
+    found = Dice(sides, places)
+    return DiceOut(
+        throws=found.throws, counting=round(found.counting, 4), word_bits=floor_log2(places)
+    )
+
+
+@router.delete("", status_code=204)
+def empty(work: WorkDep) -> None:
+    """Lets all draws that are still kept go, those of before the last lock too."""
+    empty_kept_draws(work.vault, work.keeper.draws)
 
 
 @router.post("/sentence")

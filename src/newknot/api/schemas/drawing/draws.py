@@ -46,10 +46,23 @@ class WordsIn(AtSite):
 
 
 class DiceIn(Shape):
-    """Five faces for each word, as `16342`, by which real dice pick the words."""
+    """The throws for each word, as `16342`, by which real dice pick the words. sides: 2 is a coin,
+    whose throws may be H and T; beyond 9 the throws are parted by blanks.
+    """
 
     shape: WordsShape
     faces: list[SecretStr] = Field(max_length=20)
+    sides: Whole = 6
+
+
+class DiceOut(Shape):
+    """throws: for one word; counting: the share of results that are not thrown again; word_bits:
+    of one word.
+    """
+
+    throws: int
+    counting: float
+    word_bits: float
 
 
 class SentenceIn(AtSite):
