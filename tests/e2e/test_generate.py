@@ -80,7 +80,7 @@ def test_dice_lines_sentences_and_the_comparison(browser_here: Browser, own_demo
     page.get_by_label("Word 1", exact=True).fill("11111")
     page.get_by_label("Word 2", exact=True).fill("66666")
     page.keyboard.press("Enter")
-    expect(page.get_by_text("25.84 bits")).to_be_visible()
+    expect(page.get_by_text("25.84 bits", exact=True)).to_be_visible()
     assert words_shown(page) == ["aardvark", "zoom"]
 
     page.get_by_role("radiogroup", name="made of").get_by_text("From a line").click()
@@ -97,10 +97,9 @@ def test_dice_lines_sentences_and_the_comparison(browser_here: Browser, own_demo
 
     page.get_by_role("radiogroup", name="made of").get_by_text("Sentence").click()
     expect(page.get_by_text("63.61 bits", exact=True)).to_be_visible()
-    page.get_by_role("button", name="Side by side").click()
+    page.keyboard.press("b")
     page.get_by_role("button", name="take the words").click()
     expect(page.get_by_role("button", name=re.compile("^Keep word"))).to_have_count(5)
-    page.get_by_role("button", name="Earlier draws").click()
-    page.get_by_role("button", name=re.compile("^From a line, 8 characters")).click()
+    page.get_by_role("button", name=re.compile("^Take From a line, 8 characters")).click()
     expect(page.get_by_text("chosen text: no bits")).to_be_visible()
     page.context.close()

@@ -214,6 +214,14 @@ export const queries = {
       queryFn: () => answer(client.GET("/vault/sessions")),
       refetchOnMount: "always",
     }),
+  /** The draws that are kept; of which one is shown is part of the question, for it is one more. */
+  draws: (current: string | undefined) =>
+    queryOptions({
+      queryKey: ["draws", current],
+      queryFn: () => answer(client.GET("/draws")),
+      enabled: current !== undefined,
+      gcTime: 0,
+    }),
   /** How real dice of so many sides pick a word of a list. */
   dice: (sides: number, list_size: number) =>
     queryOptions({

@@ -13,7 +13,9 @@ test("what asks outside, and what never changes, is asked again by no act", () =
     );
     return String(options.queryKey[0]);
   });
-  expect(new Set([...WITHIN, ...OUTSIDE, "vault", "budgets", "dice"])).toEqual(new Set(keys));
+  expect(new Set([...WITHIN, ...OUTSIDE, "vault", "budgets", "dice", "draws"])).toEqual(
+    new Set(keys),
+  );
 });
 
 test.each([

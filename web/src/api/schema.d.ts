@@ -5258,7 +5258,7 @@ export interface components {
              * @default short
              * @enum {string}
              */
-            template: "short" | "middle" | "long";
+            template: "short" | "middle" | "long" | "longest";
         };
         /**
          * SessionOut

@@ -10,7 +10,7 @@ export type WordsShape = {
 };
 
 export type SentenceShape = {
-  template: "short" | "middle" | "long";
+  template: "short" | "middle" | "long" | "longest";
   joiner: string;
   stop: boolean;
   capital: boolean;

@@ -21,6 +21,8 @@ from newknot.store.record_json import packed, unpacked
 from newknot.usecases.errors import DrawUnknown
 
 KEPT = 20
+ASIDE = 6
+"""The last two comparisons of three kinds."""
 STEP_BYTES = 512
 DrawKind = Literal["characters", "words", "sentence", "pin", "line"]
 
@@ -64,19 +66,30 @@ class _Kept:
 
 
 class DrawRing:
-    """At most 20 draws. changed: since they were last read from a vault, or written."""
+    """At most so many draws. changed: since they were last read from a vault, or written.
 
-    def __init__(self) -> None:
+    aside: what is shown beside a draw, and comes into the ring once it is taken.
+    """
+
+    def __init__(self, most: int = KEPT, *, aside: "DrawRing | None" = None) -> None:
         self.changed = False
+        self.aside = aside
+        self._most = most
         self._kept: OrderedDict[str, _Kept] = OrderedDict()
         self._key = new_vault_key(secrets.token_bytes)
         self._lock = Lock()
 
     def add(
-        self, secret: Secret, facts: DrawFacts, *, now: datetime, words: tuple[str, ...] = ()
+        self,
+        secret: Secret,
+        facts: DrawFacts,
+        *,
+        now: datetime,
+        words: tuple[str, ...] = (),
+        draw_id: str = "",
     ) -> Draw:
-        """Keeps a draw, letting the oldest go."""
-        draw_id = secrets.token_hex(16)
+        """Keeps a draw, letting the oldest go. draw_id: where it has one already."""
+        draw_id = draw_id or secrets.token_hex(16)
         sealed = seal(
             self._key,
             packed({"secret": secret.reveal(), "words": list(words)}),
@@ -87,14 +100,20 @@ class DrawRing:
         with self._lock:
             self._kept[draw_id] = _Kept(sealed, len(secret), now, facts)
             self.changed = True
-            while len(self._kept) > KEPT:
+            while len(self._kept) > self._most:
                 self._kept.popitem(last=False)
         return Draw(draw_id, secret, words, now, facts)
 
     def get(self, draw_id: str) -> Draw:
-        """A kept draw. Raises `DrawUnknown`."""
+        """A kept draw; from aside it is then one of the ring. Raises `DrawUnknown`."""
         with self._lock:
             kept = self._kept.get(draw_id)
+        if kept is None and self.aside is not None:
+            one = self.aside.get(draw_id)
+            self.aside.drop(draw_id)
+            return self.add(
+                one.secret, one.facts, now=one.drawn_at, words=one.words, draw_id=draw_id
+            )
         if kept is None:
             raise DrawUnknown()
         text = unpacked(open_sealed(self._key, kept.sealed, bound_to=draw_id.encode()))
@@ -141,6 +160,8 @@ class DrawRing:
         with self._lock:
             self._kept.clear()
             self.changed = False
+            if self.aside is not None:
+                self.aside.clear()
             self._key = new_vault_key(secrets.token_bytes)
 
 

@@ -51,7 +51,7 @@ def side_by_side(
     words: PassphraseShape,
     now: datetime,
 ) -> list[Side]:
-    """The smallest of each kind that is worth the bits, each with a draw kept in the ring.
+    """The smallest of each kind that is worth the bits, each with a draw kept in that ring.
 
     at_site: whether the policy binds words and sentences too, or is only what is usual.
     """

@@ -23,7 +23,7 @@ from newknot.usecases.check.worklist import WorklistMemory
 from newknot.usecases.clock import Clock
 from newknot.usecases.copies.backups import backup_if_due
 from newknot.usecases.drafts import drop_old_drafts
-from newknot.usecases.drawing.draw_ring import DrawRing
+from newknot.usecases.drawing.draw_ring import ASIDE, DrawRing
 from newknot.usecases.drawing.kept_draws import bring_draws_back, keep_draws
 from newknot.usecases.drawing.space_shelf import SpaceShelf
 from newknot.usecases.errors import BackupFailed, VaultBusy, VaultLocked
@@ -85,7 +85,7 @@ class Keeper:
         self.sessions = Sessions()
         self.brake = GuessBrake(state_folder / "guesses.json")
         self.clock_watch = ClockWatch(clock, state_folder / "clock.json")
-        self.draws = DrawRing()
+        self.draws = DrawRing(aside=DrawRing(ASIDE))
         self.spaces = SpaceShelf()
         self.likeness = Likeness()
         self.progress = Progress()

@@ -30,7 +30,8 @@ def test_the_forms_of_a_kind_are_distinct_letters(kind: str, size: int) -> None:
 
 
 @pytest.mark.parametrize(
-    ("template", "bits"), [("short", 63.61), ("middle", 81.61), ("long", 92.61)]
+    ("template", "bits"),
+    [("short", 63.61), ("middle", 81.61), ("long", 92.61), ("longest", 127.22)],
 )
 def test_a_template_has_its_bits_and_its_shape(template: str, bits: float) -> None:
     space = SentenceSpace(SentenceShape(template))  # type: ignore[arg-type]

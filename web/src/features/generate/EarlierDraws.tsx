@@ -1,63 +1,72 @@
-import { Button, Popover } from "antd";
-import { useState } from "react";
-import { answer, client, type Schema } from "../../api/client";
+import { useQuery } from "@tanstack/react-query";
+import { answer, client } from "../../api/client";
+import { queries } from "../../api/queries";
 import { dayAndTime } from "../../domain/moments";
 import { KINDS } from "../../domain/wish";
+import { useAct } from "../../shared/useAct";
+import { ProblemNote } from "../../shared/ProblemNote";
 import { useNow } from "../../shared/useNow";
 
-type Props = { onTake: (drawId: string) => void };
+const SHOWN = 6;
 
-/** The draws that are still kept, by kind and time; a secret only when taken. */
-export function EarlierDraws({ onTake }: Props) {
-  const [open, setOpen] = useState(false);
-  const [draws, setDraws] = useState<Schema["EarlierDrawOut"][]>([]);
+type Props = {
+  /** The draw that is shown now: a new one is another list. */
+  current: string | undefined;
+  onTake: (drawId: string) => void;
+};
+
+/** The draws before this one that are still kept, by kind and time; a secret only when taken. */
+export function EarlierDraws({ current, onTake }: Props) {
+  const { data, refetch } = useQuery(queries.draws(current));
+  const { problem, run } = useAct();
   const now = useNow();
-  const change = async (next: boolean) => {
-    if (next) setDraws(await answer(client.GET("/draws")).catch(() => []));
-    setOpen(next);
-  };
-  const empty = async () => {
-    await answer(client.DELETE("/draws"));
-    setDraws([]);
-  };
+  const draws = (data ?? []).filter((one) => one.draw_id !== current);
   return (
-    <Popover
-      trigger="click"
-      open={open}
-      onOpenChange={(next) => void change(next)}
-      placement="bottom"
-      title="Earlier draws: the newest 20, sealed in the vault"
-      content={
-        <div className="earlier-draws-div">
-          {draws.map((one) => (
-            <button
-              key={one.draw_id}
-              type="button"
-              className="facet"
-              onClick={() => {
-                setOpen(false);
-                onTake(one.draw_id);
-              }}
-            >
+    <section aria-label="Earlier draws" className="earlier-draws">
+      <h2>Earlier draws</h2>
+      <p className="small quiet">The newest 20, sealed in the vault, over a lock too</p>
+      {draws.length === 0 && <p className="small quiet">None yet.</p>}
+      <ul className="bare">
+        {draws.slice(0, SHOWN).map((one) => {
+          const says = `${KINDS.find((k) => k.value === one.kind)?.label ?? one.kind}, ${one.length} characters`;
+          return (
+            <li key={one.draw_id} className="row spread one-line small">
               <span>
-                {KINDS.find((k) => k.value === one.kind)?.label}, {one.length} characters
+                {says}
+                <span className="quiet">
+                  {" "}
+                  {one.entropy_bits === null ? "chosen" : `${one.entropy_bits} bits`},{" "}
+                  {dayAndTime(one.drawn_at, now)}
+                </span>
               </span>
-              <span className="quiet">
-                {one.entropy_bits === null ? "chosen" : `${one.entropy_bits} bits`},{" "}
-                {dayAndTime(one.drawn_at, now)}
-              </span>
-            </button>
-          ))}
-          {draws.length === 0 && <p className="quiet">None yet.</p>}
-          {draws.length > 0 && (
-            <button type="button" className="link small" onClick={() => void empty()}>
-              Let all of them go
-            </button>
-          )}
-        </div>
-      }
-    >
-      <Button aria-expanded={open}>Earlier draws…</Button>
-    </Popover>
+              <button
+                type="button"
+                className="link"
+                aria-label={`Take ${says}, ${dayAndTime(one.drawn_at, now)}`}
+                onClick={() => onTake(one.draw_id)}
+              >
+                take
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+      {draws.length > SHOWN && <p className="small quiet">and {draws.length - SHOWN} more, by ←</p>}
+      {draws.length > 0 && (
+        <button
+          type="button"
+          className="link small"
+          onClick={() =>
+            void run(async () => {
+              await answer(client.DELETE("/draws"));
+              await refetch();
+            })
+          }
+        >
+          Let all of them go
+        </button>
+      )}
+      <ProblemNote problem={problem} />
+    </section>
   );
 }

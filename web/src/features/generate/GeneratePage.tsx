@@ -1,5 +1,5 @@
 import { Button } from "antd";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { useClipboard } from "../../shared/clipboard";
 import { LargeRuler } from "../../shared/GuessRuler";
@@ -8,6 +8,7 @@ import { ProblemNote } from "../../shared/ProblemNote";
 import { MarkLegend } from "../../shared/SecretText";
 import { SpellOut } from "../../shared/SpellOut";
 import { useKeys } from "../../shared/useKeys";
+import { useSettled } from "../../shared/useSettled";
 import { CharactersBench } from "./CharactersBench";
 import { DrawnText } from "../../shared/DrawnText";
 import { EarlierDraws } from "./EarlierDraws";
@@ -22,6 +23,8 @@ import { WordsBench } from "./WordsBench";
 import { WorthLine } from "./WorthLine";
 
 const USUAL_BITS = 75;
+/** A slider that still moves is not compared. */
+const COMPARED_AFTER_MS = 700;
 
 /** log10 of the guesses: of the bits where choosing took some off, else of the count itself. */
 function worth(drawn: Schema["DrawOut"]): number {
@@ -36,7 +39,11 @@ export default function GeneratePage() {
   const [placing, setPlacing] = useState<string | null>(null);
   const [sealed, setSealed] = useState<string | null>(null);
   const [spelling, setSpelling] = useState<string | null>(null);
-  const [compared, setCompared] = useState<number | null>(null);
+  const bits = useSettled(
+    drawn ? Math.floor(drawn.whole_bits ?? drawn.entropy_bits ?? USUAL_BITS) : null,
+    COMPARED_AFTER_MS,
+  );
+  const sides = useRef<HTMLDivElement>(null);
 
   const keep = async () => {
     const current = await settled();
@@ -66,8 +73,7 @@ export default function GeneratePage() {
   const place = sealedFirst(({ loose_end_id }) => setPlacing(loose_end_id));
   const spell = sealedFirst(({ secret }) => setSpelling(secret));
   const leave = sealedFirst(() => undefined);
-  const compare = () =>
-    setCompared(compared === null ? Math.floor(drawn?.entropy_bits ?? USUAL_BITS) : null);
+  const compare = () => sides.current?.querySelector("button")?.focus();
 
   useKeys({
     y: () => void copyIt(),
@@ -170,7 +176,6 @@ export default function GeneratePage() {
             <Button onClick={() => void spell()} disabled={!drawn}>
               Spell it out <kbd>S</kbd>
             </Button>
-            <EarlierDraws onTake={g.takeDraw} />
           </div>
           <p className="small quiet">
             {drawn && sealed === drawn.draw_id
@@ -181,25 +186,19 @@ export default function GeneratePage() {
           <div className="at-most-780">
             <LargeRuler log10={drawn ? worth(drawn) : null} />
           </div>
-          <div>
-            <button
-              type="button"
-              className="link"
-              aria-expanded={compared !== null}
-              onClick={compare}
-            >
-              {compared === null ? "Side by side: the same worth in each kind" : "Close the table"}{" "}
-              <kbd>B</kbd>
-            </button>
+          <div className="beside-the-draw">
+            <div ref={sides}>
+              {bits !== null && (
+                <SideBySide
+                  bits={bits}
+                  policy={g.atSite ? g.policy : undefined}
+                  shape={g.words}
+                  onTake={g.takeDraw}
+                />
+              )}
+            </div>
+            <EarlierDraws current={drawn?.draw_id} onTake={g.takeDraw} />
           </div>
-          {compared !== null && (
-            <SideBySide
-              bits={compared}
-              policy={g.atSite ? g.policy : undefined}
-              shape={g.words}
-              onTake={g.takeDraw}
-            />
-          )}
         </section>
       </main>
       <LooseEnds onPlace={setPlacing} />

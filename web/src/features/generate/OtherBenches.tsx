@@ -8,6 +8,7 @@ const TEMPLATES: { value: SentenceShape["template"]; label: string }[] = [
   { value: "short", label: "one clause, 63 bits" },
   { value: "middle", label: "fuller, 81 bits" },
   { value: "long", label: "two clauses, 92 bits" },
+  { value: "longest", label: "two full clauses, 127 bits" },
 ];
 const JOINERS = [
   { value: " ", label: "blanks" },

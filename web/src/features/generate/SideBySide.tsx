@@ -28,17 +28,20 @@ export function SideBySide({ bits, policy, shape, onTake }: Props) {
   return (
     <section aria-label="Side by side">
       <ProblemNote problem={problem} />
+      <h2>
+        The same worth in each kind <kbd>B</kbd>
+      </h2>
       <table className="plain sides" aria-busy={sides === null}>
         <caption className="small quiet side-by-side-small">
-          At least {bits} bits in each kind; length, presses and taps are means over 24 draws
+          At least {bits} bits; length, presses and taps are means over 24 draws
         </caption>
         <thead>
           <tr>
-            <th className="wide-110">Kind</th>
+            <th className="wide-92">Kind</th>
             <th>For example</th>
             <th className="right wide-64">Length</th>
-            <th className="right wide-92">Key presses</th>
-            <th className="right wide-110">Telephone taps</th>
+            <th className="right wide-64">Presses</th>
+            <th className="right wide-64">Taps</th>
             <th className="wide-70">
               <span className="visually-hidden">acts</span>
             </th>
@@ -51,7 +54,7 @@ export function SideBySide({ bits, policy, shape, onTake }: Props) {
               {side.draw ? (
                 <>
                   <td className="sample" translate="no">
-                    {side.draw.secret}
+                    <div className="two-lines">{side.draw.secret}</div>
                     <div className="small quiet in-face">{side.draw.entropy_bits} bits</div>
                   </td>
                   <td className="right">{side.length.toFixed(0)}</td>

@@ -142,8 +142,10 @@ def take_line(body: LineIn, work: WorkDep) -> DrawOut:
 def compare(body: SidesIn, work: WorkDep) -> list[SideOut]:
     """The same worth as characters, words and a sentence."""
     k, policy = work.keeper, _policy(body, work)
+    aside = k.draws.aside
+    assert aside is not None
     sides = side_by_side(
-        k.draws,
+        aside,
         k.spaces,
         k.random,
         bits=body.bits,

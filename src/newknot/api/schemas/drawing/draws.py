@@ -6,6 +6,7 @@ from typing import Literal
 from pydantic import Field, SecretStr
 
 from newknot.api.schemas.base import Shape, Whole
+from newknot.core.generate.phrases.sentence import Template
 
 DrawKind = Literal["characters", "words", "sentence", "pin", "line"]
 
@@ -68,7 +69,7 @@ class DiceOut(Shape):
 class SentenceIn(AtSite):
     """A sentence. after: the draw looked at before this one."""
 
-    template: Literal["short", "middle", "long"] = "short"
+    template: Template = "short"
     joiner: str = " "
     stop: bool = True
     capital: bool = True

@@ -3,6 +3,7 @@
     short   The {adjective} {noun} {past verb} {2 to 99} {adjective} {nouns} in the {place}.
     middle  ... {noun} {adverb} {past verb} ... in the {adjective} {place}.
     long    short, and: while the {noun} {past verb} the {noun}.
+    longest short, and: while the {adjective} {noun} ... in the {place}.
 
 Forms of one kind are distinct and hold letters alone, so each text is put together in one way.
 """
@@ -23,9 +24,11 @@ TEMPLATES = {
     "middle": f"{_START} {{adv}} {{verb}} {{number}} {{adj}} {{nouns}} in the {{adj}} {{place}}",
     "long": f"{_START} {{verb}} {{number}} {{adj}} {{nouns}} in the {{place}}"
     " while the {noun} {verb} the {noun}",
+    "longest": f"{_START} {{verb}} {{number}} {{adj}} {{nouns}} in the {{place}}"
+    " while the {adj} {noun} {verb} {number} {adj} {nouns} in the {place}",
 }
 JOINERS = (" ", "-", ".", "_")
-Template = Literal["short", "middle", "long"]
+Template = Literal["short", "middle", "long", "longest"]
 
 
 @dataclass(frozen=True, slots=True)
