@@ -46,11 +46,32 @@ export function withClass(policy: Policy, name: string, next: PolicyClass | null
   return { ...policy, classes };
 }
 
-function briefly(characters: string): string {
-  for (const { label, characters: all } of Object.values(STANDARD))
-    if (all === characters) return `one of ${label.toLowerCase()}`;
-  const shown = [...characters].slice(0, 12).join(" ");
-  return `one of ${shown}${characters.length > 12 ? " …" : ""}`;
+/** Characters one by one, the blank by its name. */
+function spelled(characters: string): string {
+  return [...characters].map((c) => (c === " " ? "blank" : c)).join(" ");
+}
+
+/** Some characters by the kinds that they are all of, else one by one. */
+function oneOf(characters: string): string {
+  const kinds = Object.values(STANDARD).filter((kind) =>
+    [...kind.characters].every((c) => characters.includes(c)),
+  );
+  const whole = kinds.reduce((sum, kind) => sum + kind.characters.length, 0);
+  if (kinds.length > 0 && whole === characters.length)
+    return `one of ${kinds.map((kind) => kind.label.toLowerCase()).join(" or ")}`;
+  return `one of ${spelled(characters)}`;
+}
+
+/** Which characters of a kind: all, all but some, or these. */
+function within(one: PolicyClass): string {
+  const label = classLabel(one.name).toLowerCase();
+  const all = STANDARD[one.name]?.characters ?? "";
+  if (all === one.characters) return label;
+  const missing = [...all].filter((c) => !one.characters.includes(c));
+  const isPart = [...one.characters].every((c) => all.includes(c));
+  if (isPart && missing.length < one.characters.length)
+    return `${label} but ${spelled(missing.join(""))}`;
+  return `${label} ${spelled(one.characters)}`;
 }
 
 /** One sentence for the whole policy. */
@@ -60,23 +81,20 @@ export function policySentence(policy: Policy): string {
       ? `${policy.min_length} characters`
       : `${policy.min_length} to ${policy.max_length} characters`;
   const kinds = policy.classes.map((c) => {
-    const label = classLabel(c.name).toLowerCase();
-    const full = STANDARD[c.name]?.characters === c.characters;
-    const which =
-      full || c.characters.length > 12 ? label : `${label} ${[...c.characters].join(" ")}`;
+    const which = within(c);
     const least = c.minimum ? ` (at least ${c.minimum})` : "";
     const most = c.maximum != null ? ` (at most ${c.maximum})` : "";
     return which + least + most;
   });
   const parts = [`${length}: ${kinds.join(", ") || "nothing yet"}`];
   if (policy.min_classes) parts.push(`at least ${policy.min_classes} of these kinds`);
-  if (policy.excluded) parts.push(`without ${[...policy.excluded].join(" ")}`);
+  if (policy.excluded) parts.push(`without ${spelled(policy.excluded)}`);
   if (policy.max_identical_run) parts.push(`at most ${policy.max_identical_run} alike in a row`);
   if (policy.max_sequence_run) parts.push(`no sequence beyond ${policy.max_sequence_run}`);
   if (policy.distinct) parts.push("no character twice");
   else if (policy.max_uses) parts.push(`no character more than ${policy.max_uses} times`);
-  if (policy.first_from) parts.push(`begins with ${briefly(policy.first_from)}`);
-  if (policy.last_from) parts.push(`ends with ${briefly(policy.last_from)}`);
+  if (policy.first_from) parts.push(`begins with ${oneOf(policy.first_from)}`);
+  if (policy.last_from) parts.push(`ends with ${oneOf(policy.last_from)}`);
   const words = policy.forbidden?.length ?? 0;
   if (words) parts.push(`without ${words} forbidden ${words === 1 ? "text" : "texts"}`);
   if (policy.folds_case) parts.push("upper and lower count alike");

@@ -12,41 +12,14 @@ from dataclasses import dataclass
 from typing import Any
 
 from newknot.core.policy.character_classes import DIGITS, LOWER, STANDARD_CLASSES, SYMBOLS, UPPER
+from newknot.core.policy.own_sentence import read_own_sentence
+from newknot.core.policy.rules_prose import read_prose
 from newknot.core.policy.site_policy import LENGTH_LIMIT, SitePolicy
 
 TEXT_LIMIT = 10_000
 _NAMED = {"lower": LOWER, "upper": UPPER, "digit": DIGITS, "special": SYMBOLS}
 _PRINTABLE = LOWER + UPPER + DIGITS + SYMBOLS
-_NUMBERS = {
-    w: i
-    for i, w in enumerate(
-        ["zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten"]
-    )
-} | {"twelve": 12}
-_PLAIN_CLASSES = {
-    "lower": r"lower[- ]?case(?: letters?| characters?)?",
-    "upper": r"(?:upper[- ]?case|capital)(?: letters?| characters?)?",
-    "letter": r"letters?",
-    "digit": r"(?:digits?|numbers?|numerals?)",
-    "symbol": r"(?:symbols?|special characters?|punctuation(?: marks?)?)",
-}
-_SUBJECT = re.compile(
-    r"^(?:(?:your|the|a|this)\s+)?(?:new\s+)?(?:password|passphrase|pin|it)s?\s+"
-    r"(?:(?:must|should|may|can|has to|needs to)\s+)?(?P<not>not\s+)?(?:only\s+)?"
-    r"(?:have|has|be|contain|hold|use|include|consist of)s?\s+(?:only\s+)?"
-)
-"""How a site begins to speak of its rules; what it says of them comes after."""
-_COUNT = r"(?P<count>[0-9]{1,3}|an?|one|two|three|four|five|six|seven|eight)"
 _NUMBER = re.compile(r"[0-9]+")
-_REMEMBERED = re.compile(
-    r"\b(?:last|previous|past|former|earlier|most recent)\s+"
-    r"(?:(?P<count>[0-9]{1,3}|one|two|three|four|five|six|seven|eight|nine|ten|twelve)\s+)?"
-    r"(?:used\s+|old\s+)?(?:passwords?|passphrases?|pins?|ones?|secrets?)\b"
-)
-_REMEMBERS = re.compile(
-    r"\bremembers?\s+(?:the\s+|your\s+)?(?:last|previous)\s+(?P<count>[0-9]{1,3})\b"
-)
-"""What a site says of the secrets before that it does not take again."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,11 +33,14 @@ class RulesRead:
 def read_rules(text: str) -> RulesRead:
     """What can be taken from a pasted text, whichever of the three forms it has."""
     text = text[:TEXT_LIMIT].strip()
-    if "<" in text:
+    own = read_own_sentence(text)
+    if own is not None:
+        return RulesRead(own, ())
+    if re.search(r"<[a-z]", text, re.IGNORECASE):
         return _read_attributes(text)
     if re.search(r"\b(required|allowed|minlength|maxlength|max-consecutive)\s*:", text, re.I):
         return _read_properties(text)
-    return _read_plain(text)
+    return RulesRead(*read_prose(text))
 
 
 def write_rules(policy: SitePolicy) -> str:
@@ -181,9 +157,9 @@ def _read_attributes(text: str) -> RulesRead:
         read = _read_pattern(found["pattern"])
         if read.unsure and "title" in found:
             # What the form tells people in words is surer than a pattern that is not understood.
-            read = _read_plain(found["title"])
+            read = RulesRead(*read_prose(found["title"]))
     elif "title" in found:
-        read = _read_plain(found["title"])
+        read = RulesRead(*read_prose(found["title"]))
     else:
         read = RulesRead({"min_length": 1, "max_length": 64, "classes": _usual()}, ())
     document = dict(read.document)
@@ -218,96 +194,3 @@ def _bounded(number: str) -> int:
 
 def _usual() -> list[dict[str, Any]]:
     return [{"name": n, "characters": c, "minimum": 0} for n, c in STANDARD_CLASSES.items()]
-
-
-def _read_plain(text: str) -> RulesRead:
-    document: dict[str, Any] = {"min_length": 1, "max_length": 64}
-    least: dict[str, int] = {}
-    absent: set[str] = set()
-    named: set[str] = set()
-    unsure: list[str] = []
-    for part in re.split(
-        r"[;\n•·]|,(?!\d)|\.(?=\s|$)|\band\b(?=[^,;\n]*(?:least|most|no\b|must))", text
-    ):
-        said = part.strip(" -*\t").lower()
-        if said and not _take(said, document, least, absent, named):
-            unsure.append(part.strip())
-    kinds = {k for name in named for k in (("lower", "upper") if name == "letter" else (name,))}
-    classes: list[dict[str, Any]] = []
-    letters = least.pop("letter", 0)
-    if letters:
-        classes.append({"name": "letter", "characters": LOWER + UPPER, "minimum": letters})
-        if least.get("lower") or least.get("upper"):
-            unsure.append(f"at least {letters} letters, beside demands on their case")
-            classes.clear()
-    for name, characters in STANDARD_CLASSES.items():
-        covered = bool(classes) and classes[0]["name"] == "letter" and name in ("lower", "upper")
-        if name in absent or covered or (kinds and name not in kinds and name not in least):
-            continue
-        classes.append({"name": name, "characters": characters, "minimum": least.get(name, 0)})
-    document["classes"] = classes
-    return RulesRead(document, tuple(unsure))
-
-
-def _take(
-    said: str,
-    document: dict[str, Any],
-    least: dict[str, int],
-    absent: set[str],
-    named: set[str],
-) -> bool:
-    """Whether one part of a plain list was understood as a whole."""
-    remembered = _REMEMBERED.search(said) or _REMEMBERS.search(said)
-    if remembered:
-        count = remembered["count"]
-        known = document.get("history_depth", 0)
-        document["history_depth"] = max(known, _number(count) if count else 1)
-        return True
-    said = _SUBJECT.sub(lambda found: "no " if found["not"] else "", said)
-    length = re.match(
-        r"(?:must be |be |use |between )?([0-9]{1,3})\s*(?:to|-|–|and)\s*([0-9]{1,3})\b"
-        r"(?:\s*characters?)?(?:\s*long)?",
-        said,
-    )
-    if length:
-        document["min_length"], document["max_length"] = _bounded(length[1]), _bounded(length[2])
-        rest = said[length.end() :].strip()
-        return not rest or _only(rest, named)
-    bound = re.fullmatch(
-        r".*?\b(at least|at most|minimum(?: of)?|maximum(?: of)?|no more than|up to)\s*([0-9]{1,3})"
-        r"\s*(?:characters?|in length|long)?(?:\s*long)?",
-        said,
-    )
-    if bound:
-        low = bound[1].startswith(("at least", "minimum"))
-        document["min_length" if low else "max_length"] = _bounded(bound[2])
-        return True
-    none = re.fullmatch(r"(?:no|without|must not (?:have|contain)) (.+)", said)
-    if none:
-        for name, shape in _PLAIN_CLASSES.items():
-            if re.fullmatch(shape, none[1]):
-                absent.update(("lower", "upper") if name == "letter" else (name,))
-                return True
-        return bool(re.fullmatch(r"(?:blanks?|spaces?)", none[1]))
-    for name, shape in _PLAIN_CLASSES.items():
-        demand = re.fullmatch(rf".*?\b(?:at least )?{_COUNT} {shape}", said)
-        if demand:
-            least[name] = max(least.get(name, 0), _number(demand["count"]))
-            return True
-    return _only(said, named)
-
-
-def _number(count: str) -> int:
-    return _bounded(count) if _NUMBER.fullmatch(count) else _NUMBERS.get(count, 1)
-
-
-def _only(said: str, named: set[str]) -> bool:
-    """`letters and digits`, `of letters, digits`: the kinds that a text may be made of."""
-    words = re.split(
-        r"\s*(?:,|\band\b|\bor\b|&)\s*", re.sub(r"^(?:of|only|from|using)\s+", "", said)
-    )
-    found = [n for w in words for n, s in _PLAIN_CLASSES.items() if re.fullmatch(s, w.strip())]
-    if len(found) != len(words):
-        return False
-    named.update(found)
-    return True
