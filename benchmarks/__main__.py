@@ -19,6 +19,7 @@ from functools import partial
 from pathlib import Path
 
 from playwright.sync_api import Browser, Page, sync_playwright
+from tests.support.random_policies import random_policies
 from tests.support.running import ROOT, Served, launch, serving
 
 from benchmarks.carry import bench_carry
@@ -33,6 +34,7 @@ from newknot.core.generate import (
     PasswordSpace,
     SentenceShape,
     SentenceSpace,
+    conflicts,
 )
 from newknot.core.login import Origin
 from newknot.core.policy import STANDARD_CLASSES, SitePolicy
@@ -141,6 +143,18 @@ def bench_draws() -> None:
         ratio = statistics.median(ours) / statistics.median(plain)
         row(f"  {name}: a draw, ratio to the plain loop", f"{ratio:.2f}", "")
         row(f"  {name}: compiling", ms(compiling), "50 ms")
+
+
+def bench_conflicts() -> None:
+    print("\nConflicts of 1,000 random policies, to 64 characters and 20 forbidden texts")
+    undecided, slowest = 0, 0.0
+    for policy in random_policies(7, 1_000):
+        began = time.perf_counter()
+        found = conflicts(policy)
+        slowest = max(slowest, time.perf_counter() - began)
+        undecided += found is not None and not found.is_decided
+    row("  conflicts of 1,000 random policies: undecided", str(undecided), "1")
+    row("  conflicts of 1,000 random policies: the slowest", ms(slowest), "2 s")
 
 
 def bench_phrases() -> None:
@@ -296,6 +310,7 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as name:
         folder = Path(name)
         bench_draws()
+        bench_conflicts()
         bench_phrases()
         bench_vault(folder)
         bench_check(folder)

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from newknot.core.generate import PasswordSpace, conflicts
 from newknot.core.policy import SitePolicy
+from tests.support.random_policies import random_policies
 
 
 def made(**rules: Any) -> SitePolicy:
@@ -43,13 +44,26 @@ def test_what_is_satisfied_has_no_conflict_however_odd() -> None:
     assert conflicts(made(forbidden=["000", "01"], last_from="0")) is None
 
 
-def test_where_too_much_would_have_to_be_counted_it_is_said_undecided(
-    monkeypatch: pytest.MonkeyPatch,
-) -> None:
-    odd = made(max_identical_run=1, first_from="0", last_from="0", max_length=5)
-    assert conflicts(odd) is None
-    monkeypatch.setattr("newknot.core.generate.conflicting_rules.COUNTS_MOST", 0)
-    found = conflicts(odd)
+def test_of_policies_like_real_ones_none_stays_undecided() -> None:
+    found = [(one, conflicts(one)) for one in random_policies(3, 150)]
+    assert all(conflict is None or conflict.is_decided for _, conflict in found)
+    assert 30 < sum(conflict is not None for _, conflict in found) < 90
+
+
+def test_where_too_much_would_have_to_be_tried_it_is_said_undecided() -> None:
+    # One of twenty letters, each used once, may stand before no other, and not at the end.
+    letters = "abcdefghijklmnopqrst"
+    hard = SitePolicy.from_dict(
+        {
+            "min_length": 20,
+            "max_length": 20,
+            "classes": [{"name": "letters", "characters": letters}],
+            "distinct": True,
+            "forbidden": [f"a{c}" for c in letters[1:]],
+            "last_from": letters[1:],
+        }
+    )
+    found = conflicts(hard)
     assert found is not None and not found.is_decided and found.rules == ()
     assert "no contradiction either" in found.says
 

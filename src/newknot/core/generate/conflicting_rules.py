@@ -5,18 +5,23 @@ counting with all but a few rules let go; the counting is bounded, so it may sta
 """
 
 from collections.abc import Callable, Iterator
+from contextlib import suppress
 from dataclasses import dataclass, replace
 from itertools import combinations
 
 from newknot.core.errors import NewKnotError
 from newknot.core.generate.characters.password_space import PasswordSpace
+from newknot.core.generate.characters.text_search import TextSearch, Undecided
 from newknot.core.policy.contradiction import Conflict, contradiction
+from newknot.core.policy.folding import folded
 from newknot.core.policy.site_policy import LENGTH_LIMIT, SitePolicy
 
 COUNTS_MOST = 250
 WORK_MOST = 20_000
 """Spaces that one search may count, and additions for each, before it stays undecided."""
-LENGTHS_LOOKED_AT = 40
+STEPS_MOST = 3_000
+"""Characters that a search for one text may try."""
+LENGTHS_LOOKED_AT = 64
 SET_MOST = 3
 
 
@@ -44,7 +49,9 @@ class _Search:
 
     def satisfied(self, policy: SitePolicy) -> bool | None:
         """True, False, or None where it was not decided."""
-        plain = replace(policy, folds_case=False, keeps_first=None)
+        if contradiction(policy) is not None:
+            return False
+        plain = _single_texts_left_out(replace(policy, folds_case=False, keeps_first=None))
         needed = sum(c.minimum for c in plain.usable_classes())
         first = max(plain.min_length, min(needed, plain.max_length), plain.min_classes)
         most = min(plain.max_length, _room(plain))
@@ -52,11 +59,24 @@ class _Search:
             *range(first, most + 1),
             *range(min(first, most + 1) - 1, plain.min_length - 1, -1),
         ]
+        for length in _spread(lengths):
+            with suppress(Undecided):
+                if TextSearch(plain, length, steps_most=STEPS_MOST, eager=True).text_with(
+                    "", _Stirred()
+                ):
+                    return True
         decided = len(lengths) <= LENGTHS_LOOKED_AT
         for length in lengths[:LENGTHS_LOOKED_AT]:
             self._left -= 1
             if self._left < 0:
                 return None
+            with suppress(Undecided):
+                if TextSearch(plain, length, steps_most=STEPS_MOST, eager=True).text_with(
+                    "", _Stirred()
+                ):
+                    return True
+                # Every way was tried: there is none of this length.
+                continue
             try:
                 space = PasswordSpace(plain, length, work_most=WORK_MOST)
             except NewKnotError:
@@ -67,6 +87,44 @@ class _Search:
                 return True
             decided = decided and high == 0
         return False if decided else None
+
+
+def _some_text(policy: SitePolicy, length: int) -> bool:
+    """Whether some text satisfies it. Raises `Undecided`."""
+    search = TextSearch(policy, length, steps_most=STEPS_MOST, eager=True)
+    return search.text_with("", _Stirred()) is not None
+
+
+class _Stirred:
+    """A fixed order that is no order: that of a linear congruential generator (D. H. Lehmer, 1949).
+    Where one order of trying goes astray another does not.
+    """
+
+    def __init__(self) -> None:
+        self._state = 20_261
+
+    def randbelow(self, n: int, /) -> int:
+        self._state = self._state * 48_271 % 2_147_483_647
+        return self._state % n
+
+
+def _spread(lengths: list[int]) -> list[int]:
+    """The least, the greatest, and two between: where something fits, it mostly does here."""
+    places = (0, len(lengths) - 1, len(lengths) // 2, len(lengths) // 4)
+    return list(dict.fromkeys(lengths[at] for at in places if 0 <= at < len(lengths)))
+
+
+def _single_texts_left_out(policy: SitePolicy) -> SitePolicy:
+    """A forbidden text of one character leaves that character out."""
+    barred = {folded(text) for text in policy.forbidden if len(text) == 1}
+    if not barred:
+        return policy
+    classes = tuple(
+        replace(one, characters="".join(c for c in one.characters if folded(c) not in barred))
+        for one in policy.usable_classes()
+    )
+    rest = tuple(text for text in policy.forbidden if len(text) > 1)
+    return replace(policy, classes=classes, forbidden=rest)
 
 
 def _room(policy: SitePolicy) -> int:

@@ -318,7 +318,7 @@ class _Clause:
         demanded = self._kinds(is_refusal, demands)
         left = re.sub(_REFUSES, " ", self.said) if self.took else self.said
         words = re.findall(r"[^\s,:()\"]+", left)
-        rest = [w for w in words if w.strip("'.*-") and w.strip("'.*-") not in _FILLING]
+        rest = [w for w in words if w.strip("'.*-&/+") and w.strip("'.*-&/+") not in _FILLING]
         # "Choose a password" says nothing, and is understood.
         return not rest and (self.took or not is_refusal), demanded
 

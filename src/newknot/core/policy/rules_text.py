@@ -13,6 +13,7 @@ from typing import Any
 
 from newknot.core.policy.character_classes import DIGITS, LOWER, STANDARD_CLASSES, SYMBOLS, UPPER
 from newknot.core.policy.own_sentence import read_own_sentence
+from newknot.core.policy.rules_pattern import PatternRead, read_pattern
 from newknot.core.policy.rules_prose import read_prose
 from newknot.core.policy.site_policy import LENGTH_LIMIT, SitePolicy
 
@@ -20,6 +21,11 @@ TEXT_LIMIT = 10_000
 _NAMED = {"lower": LOWER, "upper": UPPER, "digit": DIGITS, "special": SYMBOLS}
 _PRINTABLE = LOWER + UPPER + DIGITS + SYMBOLS
 _NUMBER = re.compile(r"[0-9]+")
+_TELLS = re.compile(
+    r"\b(?:must|should|characters?|letters?|digits?|numbers?|symbols?|least|most|not|cannot)\b",
+    re.I,
+)
+"""What a form says of its rules, and not of its fields."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,7 +43,7 @@ def read_rules(text: str) -> RulesRead:
     if own is not None:
         return RulesRead(own, ())
     if re.search(r"<[a-z]", text, re.IGNORECASE):
-        return _read_attributes(text)
+        return _read_form(text)
     if re.search(r"\b(required|allowed|minlength|maxlength|max-consecutive)\s*:", text, re.I):
         return _read_properties(text)
     return RulesRead(*read_prose(text))
@@ -146,45 +152,67 @@ def _class_name(characters: str, otherwise: str) -> str:
     return otherwise[:40]
 
 
-def _read_attributes(text: str) -> RulesRead:
+def _read_form(text: str) -> RulesRead:
+    """A form's markup: attributes, a pattern of the usual make, and what the form tells people."""
     found = {
         name.lower(): html.unescape(double or single)
         for name, double, single in re.findall(r"([\w-]+)\s*=\s*(?:\"([^\"]*)\"|'([^']*)')", text)
     }
+    unsure: list[str] = []
     if "passwordrules" in found:
-        read = _read_properties(found["passwordrules"])
-    elif "pattern" in found:
-        read = _read_pattern(found["pattern"])
-        if read.unsure and "title" in found:
-            # What the form tells people in words is surer than a pattern that is not understood.
-            read = RulesRead(*read_prose(found["title"]))
-    elif "title" in found:
-        read = RulesRead(*read_prose(found["title"]))
+        document, given_back = _parts(_read_properties(found["passwordrules"]))
     else:
-        read = RulesRead({"min_length": 1, "max_length": 64, "classes": _usual()}, ())
-    document = dict(read.document)
+        document, given_back = _parts(RulesRead(*read_prose(_said(text, found))))
+        given_back = [part for part in given_back if _TELLS.search(part)]
+    unsure += given_back
+    if "pattern" in found:
+        pattern = read_pattern(found["pattern"])
+        if pattern is None:
+            # What the form tells people in words is surer than a pattern that is not understood.
+            unsure += [found["pattern"]] if document == _NOTHING_SAID else []
+        else:
+            document = _narrowed(document, pattern, unsure)
     for name, key in (("minlength", "min_length"), ("maxlength", "max_length")):
         if _NUMBER.fullmatch(found.get(name, "")):
             document[key] = _bounded(found[name])
-    return RulesRead(document, read.unsure)
+    return RulesRead(document, tuple(unsure))
 
 
-def _read_pattern(pattern: str) -> RulesRead:
-    """One bracketed set with a range, as `[A-Za-z0-9]{8,16}`; anything else is not sure."""
-    whole = re.fullmatch(r"\^?\[([^\]^\[]+)\]\{(\d+),(\d+)\}\$?", pattern, re.ASCII)
-    if whole is None:
-        return RulesRead({"min_length": 1, "max_length": 64, "classes": _usual()}, (pattern,))
-    inside = whole[1].replace("\\d", "0-9").replace("\\w", "A-Za-z0-9_")
-    # Of a span only what a policy may have: it may reach over all of Unicode.
-    characters: set[str] = set()
-    for low, high, one in re.findall(r"(\w)-(\w)|\\?(.)", inside):
-        characters.update(c for c in _PRINTABLE if (low or one) <= c <= (high or one))
-    document = {
-        "min_length": _bounded(whole[2]),
-        "max_length": _bounded(whole[3]),
-        "classes": _disjoint([], "".join(sorted(characters)), []),
-    }
-    return RulesRead(document, ())
+def _parts(read: RulesRead) -> tuple[dict[str, Any], list[str]]:
+    return dict(read.document), list(read.unsure)
+
+
+def _said(text: str, attributes: dict[str, str]) -> str:
+    """What people read of a form: its title, and the text between its tags, a line each."""
+    between = html.unescape(re.sub(r"<[^<>]{0,5000}>", "\n", text))
+    hints = [attributes[name] for name in ("title", "aria-description") if name in attributes]
+    return "\n".join([*hints, between])
+
+
+def _narrowed(document: dict[str, Any], pattern: PatternRead, unsure: list[str]) -> dict[str, Any]:
+    """The policy with what a pattern demands beside what was said in words."""
+    if pattern.least is not None:
+        document["min_length"] = max(document["min_length"], _bounded(str(pattern.least)))
+    if pattern.most is not None:
+        document["max_length"] = min(document["max_length"], _bounded(str(pattern.most)))
+    document["max_length"] = max(document["max_length"], document["min_length"])
+    alphabet = {c for one in document["classes"] for c in one["characters"]}
+    if pattern.alphabet is not None:
+        alphabet &= set(pattern.alphabet)
+    least = {one["characters"]: one["minimum"] for one in document["classes"] if one["minimum"]}
+    for characters, count in pattern.demands:
+        least[characters] = max(count, least.get(characters, 0))
+    demands = [
+        (_class_name(kept, "letter" if kept.isalpha() else "these"), kept, count)
+        for characters, count in sorted(least.items(), key=lambda one: len(one[0]))
+        if (kept := "".join(c for c in characters if c in alphabet))
+    ]
+    classes = _disjoint([(name, c) for name, c, _ in demands], "".join(sorted(alphabet)), unsure)
+    counts = {c: n for _, c, n in demands}
+    for one in classes:
+        one["minimum"] = counts.get(one["characters"], 0)
+    document["classes"] = classes
+    return document
 
 
 def _bounded(number: str) -> int:
@@ -192,5 +220,4 @@ def _bounded(number: str) -> int:
     return max(1, min(LENGTH_LIMIT, int(number[:9])))
 
 
-def _usual() -> list[dict[str, Any]]:
-    return [{"name": n, "characters": c, "minimum": 0} for n, c in STANDARD_CLASSES.items()]
+_NOTHING_SAID = read_prose("")[0]

@@ -19,11 +19,12 @@ from newknot.core.generate.characters.case_folding import CaseFolding
 from newknot.core.generate.characters.layered import WORK_MOST, LayeredSpace, WorkTooGreat
 from newknot.core.generate.characters.local_rules import breach_pattern
 from newknot.core.generate.characters.order_free import OrderFreeSpace
-from newknot.core.generate.characters.searched_forms import SearchedForms, Undecided
+from newknot.core.generate.characters.searched_forms import SearchedForms
+from newknot.core.generate.characters.text_search import Undecided
 from newknot.core.generate.random_source import RandomSource
 from newknot.core.policy.contradiction import contradiction
 from newknot.core.policy.folding import folded
-from newknot.core.policy.site_policy import LENGTH_LIMIT, SitePolicy
+from newknot.core.policy.site_policy import LENGTH_LIMIT, CharacterClass, SitePolicy
 
 __all__ = [
     "LengthRefused",
@@ -262,6 +263,12 @@ def simplified(policy: SitePolicy, length: int) -> SitePolicy:
         sequence = None
     alphabet = {folded(c) for one in policy.usable_classes() for c in one.characters}
     words = {folded(word) for word in policy.forbidden}
+    barred = {word for word in words if len(word) == 1}
+    if barred:
+        policy = replace(
+            policy, classes=tuple(_without(c, barred) for c in policy.usable_classes())
+        )
+        alphabet -= barred
     biting = [w for w in words if len(w) <= length and set(w) <= alphabet]
     shortest = [w for w in biting if not any(o != w and o in w for o in biting)]
     kept = policy.keeps_first
@@ -274,6 +281,11 @@ def simplified(policy: SitePolicy, length: int) -> SitePolicy:
         forbidden=tuple(sorted(shortest)),
         keeps_first=None if kept is None or kept >= length else kept,
     )
+
+
+def _without(one: CharacterClass, barred: set[str]) -> CharacterClass:
+    """The class without characters that, folded, may not stand anywhere."""
+    return replace(one, characters="".join(c for c in one.characters if folded(c) not in barred))
 
 
 def within_ends(core: OrderFreeSpace, policy: SitePolicy) -> tuple[int, int]:
