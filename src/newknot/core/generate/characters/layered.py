@@ -5,17 +5,19 @@ B_i[s, v] is the number of ways to go on from position i in automaton state s wi
 states of one word state, so their sum is taken once and corrected for the few that are not.
 """
 
+from collections.abc import Iterable
 from itertools import product
 
 from newknot.core.errors import NewKnotError
 from newknot.core.generate.characters.local_rules import NEUTRAL, LocalRules, State
 from newknot.core.policy.site_policy import CharacterClass, SitePolicy
 
-WORK_MOST = 1_500_000
-"""Additions of big integers that one compilation may take: about half a second."""
+WORK_MOST = 200_000
+"""Additions of big integers that one compilation may take: about an eighth of a second."""
+WIDE_BITS = 20_000
+"""Of integers this wide an addition takes about twice as long as its call."""
 
-
-Row = dict[State, list[int]]
+Row = dict[State, int]
 """Completions from each state, for each class count."""
 Step = tuple[int, list[tuple[int, State]]]
 """A symbol and the ways on by it."""
@@ -45,10 +47,13 @@ class LayeredSpace:
         self._length = length
         self._kept = length if kept is None else min(kept, length)
         self._min_classes = policy.min_classes
-        self._grid = Grid(self._classes, tracked=bool(policy.min_classes))
-        self._nothing = [0] * self._grid.size
+        alphabet = sum(len(one.characters) for one in self._classes)
+        bits = length * alphabet.bit_length() + 1
+        self._grid = Grid(self._classes, tracked=bool(policy.min_classes), bits=bits)
         self._states = self._reachable(work_most)
-        work = length * self._grid.size * (self._word_states * self._width + 12 * len(self._states))
+        steps = length * (self._word_states * self._width + 12 * len(self._states))
+        # Long rows of long numbers take longer to add.
+        work = steps * (1 + self._grid.size * bits // WIDE_BITS)
         if work > work_most:
             rule = "classes" if self._grid.size > 64 else "forbidden"
             raise WorkTooGreat(rule=rule)
@@ -68,7 +73,7 @@ class LayeredSpace:
     @property
     def size(self) -> int:
         """How many strings (or kept beginnings) there are, exactly."""
-        return self._rows[0][NEUTRAL][0]
+        return self._grid.at(self._rows[0][NEUTRAL], 0)
 
     def unrank(self, rank: int) -> str:
         """The string of a rank; what is beyond the kept beginning follows from the rank's rest."""
@@ -89,7 +94,7 @@ class LayeredSpace:
     def endings(self, beginning: str) -> int:
         """How many whole strings have the kept beginning."""
         state, v = self._follow(beginning)
-        return self._endings[self._kept][state][v]
+        return self._grid.at(self._endings[self._kept][state], v)
 
     @property
     def _width(self) -> int:
@@ -115,7 +120,8 @@ class LayeredSpace:
 
     def _complete(self) -> list[Row]:
         n = self._length
-        last = [int(self._grid.fits(v, self._min_classes)) for v in range(self._grid.size)]
+        fit = (int(self._grid.fits(v, self._min_classes)) for v in range(self._grid.size))
+        last = self._grid.packed(fit)
         rows: list[Row] = [{} for _ in range(n + 1)]
         rows[n] = dict.fromkeys(self._states, last)
         for i in range(n - 1, -1, -1):
@@ -125,44 +131,40 @@ class LayeredSpace:
             return rows
         kept = list(rows)
         at = self._kept
-        kept[at] = {s: [int(x > 0) for x in row] for s, row in rows[at].items()}
+        counts = range(self._grid.size)
+        kept[at] = {
+            s: self._grid.packed(int(self._grid.at(row, v) > 0) for v in counts)
+            for s, row in rows[at].items()
+        }
         for i in range(at - 1, -1, -1):
             kept[i] = self._layer(i, kept[i + 1])
         return kept
 
     def _layer(self, i: int, after: Row) -> Row:
-        size = self._grid.size
         allowed = [self._allowed(i, y) for y in range(self._width)]
-        neutral: dict[int, list[list[int] | None]] = {}
-        sums: dict[int, list[int]] = {}
+        neutral: dict[int, list[int | None]] = {}
+        sums: dict[int, int] = {}
         for word, steps in self._neutral.items():
             gains = [self._gain(s, after) if allowed[s[0]] else None for s in steps]
             neutral[word] = gains
-            columns = zip(*(g for g in gains if g is not None), strict=True)
-            sums[word] = [sum(column) for column in columns] or [0] * size
+            sums[word] = sum(g for g in gains if g is not None)
         here: Row = {}
         for state in self._states:
             row = sums[state[5]]
             for one in self._special[state]:
                 usual = neutral[state[5]][one[0]]
                 if usual is not None:
-                    own = self._gain(one, after)
-                    row = [a - b + c for a, b, c in zip(row, usual, own, strict=True)]
+                    row += self._gain(one, after) - usual
             here[state] = row
         return here
 
-    def _gain(self, step: Step, after: Row) -> list[int]:
-        """What the characters of one symbol add to each class count."""
+    def _gain(self, step: Step, after: Row) -> int:
+        """What the characters of one symbol add, for every class count at once."""
         y, found = step
-        moves = self._grid.after[self._rules.symbols[y].class_index]
         if not found:
-            return self._nothing
-        if len(found) == 1:
-            ways, row = found[0][0], after[found[0][1]]
-            return [ways * row[to] if to >= 0 else 0 for to in moves]
-        (one, first), (other, second) = found
-        rows = after[first], after[second]
-        return [one * rows[0][to] + other * rows[1][to] if to >= 0 else 0 for to in moves]
+            return 0
+        row = sum(ways * after[following] for ways, following in found)
+        return self._grid.before(row, self._rules.symbols[y].class_index)
 
     def _allowed(self, i: int, y: int) -> bool:
         symbol = self._rules.symbols[y]
@@ -178,7 +180,7 @@ class LayeredSpace:
             if to < 0 or not self._allowed(i, y):
                 continue
             for ways, following in self._rules.ways(state, y):
-                each = after[following][to]
+                each = self._grid.at(after[following], to)
                 if rank < ways * each:
                     rank, which = rank % each, rank // each
                     repeated = following[0] == y and following[1] > 1
@@ -205,24 +207,53 @@ class LayeredSpace:
 
 
 class Grid:
-    """Class counts, each held at the greatest number that the rules still tell apart."""
+    """Class counts, each held at the greatest number that the rules still tell apart.
 
-    def __init__(self, classes: tuple[CharacterClass, ...], *, tracked: bool) -> None:
+    A number for each of them is packed into one integer of so many bits each: what a character of
+    a class does to all counts is then two shifts and masks.
+    """
+
+    def __init__(self, classes: tuple[CharacterClass, ...], *, tracked: bool, bits: int) -> None:
         self._classes = classes
+        self._bits = bits
+        self._mask = (1 << bits) - 1
         tops = [max(c.minimum, int(tracked), (c.maximum or 0)) for c in classes]
         self._points = list(product(*(range(top + 1) for top in tops)))
         place = {point: v for v, point in enumerate(self._points)}
         self.size = len(self._points)
         self.after: list[list[int]] = []
+        self._moved: list[tuple[int, int, int]] = []
         for j, one in enumerate(classes):
             moves: list[int] = []
-            for point in self._points:
+            rises = stays = by = 0
+            for v, point in enumerate(self._points):
                 if one.maximum is not None and point[j] >= one.maximum:
                     moves.append(-1)
+                    continue
+                to = place[(*point[:j], min(tops[j], point[j] + 1), *point[j + 1 :])]
+                moves.append(to)
+                slot = self._mask << (bits * v)
+                if to == v:
+                    stays |= slot
                 else:
-                    moved = min(tops[j], point[j] + 1)
-                    moves.append(place[(*point[:j], moved, *point[j + 1 :])])
+                    # The same for all: places are numbers of mixed base.
+                    by = to - v
+                    rises |= slot
             self.after.append(moves)
+            self._moved.append((by * bits, rises, stays))
+
+    def packed(self, numbers: Iterable[int]) -> int:
+        """One number for each count, as one."""
+        return sum(number << (self._bits * v) for v, number in enumerate(numbers))
+
+    def at(self, row: int, v: int) -> int:
+        """The number of one count."""
+        return (row >> (self._bits * v)) & self._mask
+
+    def before(self, row: int, j: int) -> int:
+        """For each count, the number of that which one more character of class j leads to."""
+        shift, rises, stays = self._moved[j]
+        return ((row >> shift) & rises) + (row & stays)
 
     def fits(self, v: int, min_classes: int) -> bool:
         """Whether a string of these counts has enough of each class, and enough kinds."""

@@ -16,6 +16,7 @@ from typing import Protocol
 from newknot.core.errors import NewKnotError
 from newknot.core.generate.bits import floor_log2
 from newknot.core.generate.characters.case_folding import CaseFolding
+from newknot.core.generate.characters.chosen_ends import ChosenEnds
 from newknot.core.generate.characters.layered import WORK_MOST, LayeredSpace, WorkTooGreat
 from newknot.core.generate.characters.local_rules import breach_pattern
 from newknot.core.generate.characters.order_free import OrderFreeSpace
@@ -78,7 +79,7 @@ class PasswordSpace:
         needed = simplified(policy if self._forms is None else self._forms.outer, length)
         self._pattern = breach_pattern(needed)
         self._first, self._last = needed.first_from, needed.last_from
-        self._core = OrderFreeSpace(needed, length)
+        self._core: OrderFreeSpace | ChosenEnds = _core_of(needed, length)
         self.size_bounds = self._bounds(needed, work_most)
 
     @cached_property
@@ -171,6 +172,7 @@ class PasswordSpace:
     def _bounds(self, needed: SitePolicy, work_most: int) -> tuple[int, int]:
         size = self._core.size
         ends = self._first is not None or self._last is not None
+        ends = ends and isinstance(self._core, OrderFreeSpace)
         if self._pattern is None and not ends and not self._keeps_less:
             return size, size
         limited = needed.distinct or needed.max_uses is not None
@@ -189,7 +191,9 @@ class PasswordSpace:
         if size <= min(LISTED_MOST, work_most):
             self._listed = [r for r in range(size) if self._passes(self._core.unrank(r))]
             return len(self._listed), len(self._listed)
-        low, high = within_ends(self._core, needed)
+        low = high = size
+        if isinstance(self._core, OrderFreeSpace):
+            low, high = within_ends(self._core, needed)
         return max(0, low - breaking_neighbours(needed, self.length)), high
 
     def _passes(self, text: str) -> bool:
@@ -211,6 +215,17 @@ class PasswordSpace:
             raise SpaceEmpty(length=self.length, says=says)
         if low == 0:
             raise SpaceTooCostly(rule=self._costly)
+
+
+def _core_of(needed: SitePolicy, length: int) -> "OrderFreeSpace | ChosenEnds":
+    """What is counted without the rules on neighbours: with the ends chosen, where they bind and
+    can be.
+    """
+    ends = needed.first_from is not None or needed.last_from is not None
+    limited = needed.distinct or needed.max_uses is not None or needed.min_classes > 0
+    if ends and length > 1 and not limited:
+        return ChosenEnds(needed, length)
+    return OrderFreeSpace(needed, length)
 
 
 class _First:
