@@ -51,15 +51,15 @@ function spelled(characters: string): string {
   return [...characters].map((c) => (c === " " ? "blank" : c)).join(" ");
 }
 
-/** Some characters by the kinds that they are all of, else one by one. */
-function oneOf(characters: string): string {
+/** Characters by the kinds that they are all of, else one by one. */
+function named(characters: string): string {
   const kinds = Object.values(STANDARD).filter((kind) =>
     [...kind.characters].every((c) => characters.includes(c)),
   );
   const whole = kinds.reduce((sum, kind) => sum + kind.characters.length, 0);
   if (kinds.length > 0 && whole === characters.length)
-    return `one of ${kinds.map((kind) => kind.label.toLowerCase()).join(" or ")}`;
-  return `one of ${spelled(characters)}`;
+    return kinds.map((kind) => kind.label.toLowerCase()).join(" or ");
+  return spelled(characters);
 }
 
 /** Which characters of a kind: all, all but some, or these. */
@@ -71,7 +71,7 @@ function within(one: PolicyClass): string {
   const isPart = [...one.characters].every((c) => all.includes(c));
   if (isPart && missing.length < one.characters.length)
     return `${label} but ${spelled(missing.join(""))}`;
-  return `${label} ${spelled(one.characters)}`;
+  return all ? `${label} ${spelled(one.characters)}` : `${label} from ${named(one.characters)}`;
 }
 
 /** One sentence for the whole policy. */
@@ -93,8 +93,8 @@ export function policySentence(policy: Policy): string {
   if (policy.max_sequence_run) parts.push(`no sequence beyond ${policy.max_sequence_run}`);
   if (policy.distinct) parts.push("no character twice");
   else if (policy.max_uses) parts.push(`no character more than ${policy.max_uses} times`);
-  if (policy.first_from) parts.push(`begins with ${oneOf(policy.first_from)}`);
-  if (policy.last_from) parts.push(`ends with ${oneOf(policy.last_from)}`);
+  if (policy.first_from) parts.push(`begins with one of ${named(policy.first_from)}`);
+  if (policy.last_from) parts.push(`ends with one of ${named(policy.last_from)}`);
   const words = policy.forbidden?.length ?? 0;
   if (words) parts.push(`without ${words} forbidden ${words === 1 ? "text" : "texts"}`);
   if (policy.folds_case) parts.push("upper and lower count alike");

@@ -577,6 +577,7 @@ _LIST = r"(?P<kinds>[a-z, /&+-]*)"
 
 _PATTERNS: tuple[tuple[str, Callable[[_Clause, re.Match[str]], bool]], ...] = (
     (rf"\b(?:re-?use|same as|match|repeat|different from|differ from|one of|any of|not|be)?\s*(?:any of |one of )?(?:the |your )?(?:last|previous|past|former|earlier|most recent)\s+(?:(?P<n>{N})\s+)?(?:used\s+|old\s+|previous\s+)?{_SECRETS}\b(?: (?:again|you (?:have )?used))?", _remembered),
+    (rf"\bnot (?:one |any )?(?:of )?(?:the |your )?(?:last|previous) (?P<n>{N})$", _remembered),
     (rf"\bremembers?\s+(?:the\s+|your\s+)?(?:last|previous)\s+(?P<n>{N})\b(?: {_SECRETS})?", _remembered),
     (rf"\b(?:expires?|changed?|renewed?|valid|change it|lasts?|good)\b(?: (?:be|it|again|at least|once|your|password))*\s*(?:every|after|for|in|within|once (?:in|a|every))?\s*(?P<n>{N})?[ -]?(?P<unit>day|week|month|year)s?\b", _expires),
     (rf"\b(?:only )?(?:the )?first (?P<n>{N}) characters?(?: (?:are|will be|is))?(?: (?:used|kept|significant|stored|checked|count|counted|compared|considered|read))?", _keeps),

@@ -20,6 +20,11 @@ const FRESH: Policy = {
   max_age_days: null,
 };
 
+/** Rules that few sites have: folded away until one of them is said. */
+const RARE = `max_identical_run max_sequence_run max_uses distinct first_from last_from forbidden
+  folds_case keeps_first history_depth max_age_days excluded min_classes`.split(/\s+/);
+const isSaid = (value: unknown) => (Array.isArray(value) ? value.length > 0 : Boolean(value));
+
 /** What is kept of a form that is left. */
 type KeptPolicy = {
   name: string;
@@ -102,10 +107,11 @@ export function PolicyForm(props: {
     }
   };
 
-  const read = async () => {
+  const [hasRare] = useState(() => RARE.some((rule) => isSaid(policy[rule])));
+  const read = async (text: string) => {
     setProblem(null);
     try {
-      const found = await answer(client.POST("/policies/read", { body: { text: pasted } }));
+      const found = await answer(client.POST("/policies/read", { body: { text } }));
       setPolicy(found.policy as Policy);
       setUnsure(found.unsure);
       setSource("form");
@@ -138,6 +144,37 @@ export function PolicyForm(props: {
             onSaved={() => take(saved)}
           />
         )}
+        <div className="row policy-form-row">
+          <label className="field grow">
+            <span>What the site says, pasted as it is: its words, or its form&apos;s markup</span>
+            <Input.TextArea
+              rows={2}
+              value={pasted}
+              autoComplete="off"
+              spellCheck={false}
+              onChange={(e) => setPasted(e.target.value)}
+              onPaste={(e) => {
+                const { value, selectionStart, selectionEnd } = e.currentTarget;
+                const given = e.clipboardData.getData("text");
+                void read(value.slice(0, selectionStart) + given + value.slice(selectionEnd));
+              }}
+            />
+          </label>
+          <Button onClick={() => void read(pasted)} disabled={!pasted.trim()}>
+            Read
+          </Button>
+        </div>
+        {unsure.length > 0 && (
+          <p className="small" role="status">
+            <b>Not sure of:</b> {unsure.map((part) => `“${part}”`).join(", ")}
+          </p>
+        )}
+        <div>
+          <p className="small quiet">So New Knot understands it</p>
+          <p className="policy-understood" aria-live="polite">
+            {policySentence(policy)}
+          </p>
+        </div>
         <div className="row one-line">
           <label className="field grow">
             <span>Name</span>
@@ -152,28 +189,6 @@ export function PolicyForm(props: {
             />
           </label>
         </div>
-        <div className="row policy-form-row">
-          <label className="field grow">
-            <span>
-              The site&apos;s own words, rule attribute or input element (fills in what is sure)
-            </span>
-            <Input.TextArea
-              rows={2}
-              value={pasted}
-              autoComplete="off"
-              spellCheck={false}
-              onChange={(e) => setPasted(e.target.value)}
-            />
-          </label>
-          <Button onClick={() => void read()} disabled={!pasted.trim()}>
-            Read
-          </Button>
-        </div>
-        {unsure.length > 0 && (
-          <p className="small" role="status">
-            <b>Not sure of:</b> {unsure.map((part) => `“${part}”`).join(", ")}
-          </p>
-        )}
         <div className="row">
           <Number
             label="Least length"
@@ -185,25 +200,7 @@ export function PolicyForm(props: {
             value={policy.max_length}
             onChange={(v) => set({ max_length: v ?? 1 })}
           />
-          <Number
-            label="Kinds at least"
-            value={policy.min_classes}
-            onChange={(v) => set({ min_classes: v ?? 0 })}
-          />
-          <Number
-            label="Change after days (empty: never)"
-            value={policy.max_age_days}
-            onChange={(v) => set({ max_age_days: v })}
-          />
-          <Number
-            label="Remembers the last (empty: not known)"
-            value={policy.history_depth ?? null}
-            onChange={(v) => set({ history_depth: v })}
-          />
         </div>
-        <Checkbox checked={offers} onChange={(e) => setOffers(e.target.checked)}>
-          The site offers a second factor
-        </Checkbox>
         {[...new Set([...Object.keys(STANDARD), ...policy.classes.map((c) => c.name)])].map(
           (key) => {
             const label = classLabel(key);
@@ -240,6 +237,7 @@ export function PolicyForm(props: {
                     />
                     <Number
                       label="least"
+                      of={label}
                       beside
                       value={own.minimum}
                       onChange={(v) =>
@@ -248,6 +246,7 @@ export function PolicyForm(props: {
                     />
                     <Number
                       label="most"
+                      of={label}
                       beside
                       value={own.maximum ?? null}
                       onChange={(v) => setPolicy(withClass(policy, key, { ...own, maximum: v }))}
@@ -258,27 +257,54 @@ export function PolicyForm(props: {
             );
           },
         )}
-        <Neighbours policy={policy} onChange={set} />
-        <div className="row policy-form-row-2">
-          <label className="field grow">
-            <span>Characters that it refuses</span>
-            <Input
-              value={policy.excluded}
-              autoComplete="off"
-              spellCheck={false}
-              className="in-mono"
-              onChange={(e) => set({ excluded: e.target.value })}
-            />
-          </label>
-          <Checkbox
-            checked={policy.folds_case ?? false}
-            className="policy-form-checkbox"
-            onChange={(e) => set({ folds_case: e.target.checked })}
-          >
-            Treats upper and lower case alike
-          </Checkbox>
-        </div>
-        <p className="small quiet">{policySentence(policy)}</p>
+        <Checkbox checked={offers} onChange={(e) => setOffers(e.target.checked)}>
+          The site offers a second factor
+        </Checkbox>
+        <details open={hasRare} className="policy-rarer">
+          <summary>
+            Rarer rules: rows and sequences, first and last, forbidden texts, what is kept, reuse,
+            age…
+          </summary>
+          <div className="stack above-6">
+            <div className="row">
+              <Number
+                label="Kinds at least"
+                value={policy.min_classes}
+                onChange={(v) => set({ min_classes: v ?? 0 })}
+              />
+              <Number
+                label="Change after days (empty: never)"
+                value={policy.max_age_days}
+                onChange={(v) => set({ max_age_days: v })}
+              />
+              <Number
+                label="Remembers the last (empty: not known)"
+                value={policy.history_depth ?? null}
+                onChange={(v) => set({ history_depth: v })}
+              />
+            </div>
+            <Neighbours policy={policy} onChange={set} />
+            <div className="row policy-form-row-2">
+              <label className="field grow">
+                <span>Characters that it refuses</span>
+                <Input
+                  value={policy.excluded}
+                  autoComplete="off"
+                  spellCheck={false}
+                  className="in-mono"
+                  onChange={(e) => set({ excluded: e.target.value })}
+                />
+              </label>
+              <Checkbox
+                checked={policy.folds_case ?? false}
+                className="policy-form-checkbox"
+                onChange={(e) => set({ folds_case: e.target.checked })}
+              >
+                Treats upper and lower case alike
+              </Checkbox>
+            </div>
+          </div>
+        </details>
         <ProblemNote problem={problem} />
       </div>
     </Dialogue>
@@ -287,13 +313,15 @@ export function PolicyForm(props: {
 
 function Number(props: {
   label: string;
+  /** Of what, where the label beside it does not say so. */
+  of?: string;
   value: number | null;
   onChange: (value: number | null) => void;
   beside?: boolean;
 }) {
   const field = (
     <InputNumber
-      aria-label={props.label}
+      aria-label={props.of ? `At ${props.label} so many of ${props.of}` : props.label}
       min={0}
       value={props.value}
       onChange={props.onChange}
