@@ -120,8 +120,9 @@ export function LargeRuler({ log10, wide = 760 }: { log10: number | null; wide?:
           ))}
         {log10 !== null && (
           <g fill="var(--copper)">
-            <path d={`M${x(log10) - 6} 31h12l-6 10z`} />
-            <rect x={x(log10) - 1} y="40" width="2" height="16" />
+            {/* Narrow, it comes from below: above it would cross what the marks say. */}
+            <path d={narrow ? `M${x(log10) - 6} 66h12l-6 -10z` : `M${x(log10) - 6} 31h12l-6 10z`} />
+            <rect x={x(log10) - 1} y={narrow ? 41 : 40} width="2" height="16" />
             <text
               x={x(log10)}
               y={narrow ? 92 : log10 < 21 ? 12 : 25}

@@ -68,6 +68,19 @@ export default function EventsPage() {
       </header>
       <ProblemNote problem={error} />
       <p className="small quiet below-8">{data ? count(events.length, "event") : "…"}</p>
+      {data?.length === 0 && (
+        <div className="empty">
+          <h2>Nothing has happened yet</h2>
+          <p>
+            Here stands what was shown, copied, changed, rotated and checked, and when; never a
+            secret. It begins with <Link to="/logins/new">a first login</Link> or{" "}
+            <Link to="/carry">a file brought in</Link>.
+          </p>
+        </div>
+      )}
+      {data !== undefined && data.length > 0 && events.length === 0 && (
+        <p className="quiet">None of them fits what you look for.</p>
+      )}
       <div
         ref={scroller}
         role="list"

@@ -13,6 +13,7 @@ import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretInput } from "../../shared/SecretInput";
 import { DraftNote, useFormDraft } from "../../shared/useFormDraft";
 import { useKeys } from "../../shared/useKeys";
+import { KnownAlready } from "./KnownAlready";
 import { FurtherFields, type FieldDraft } from "./FurtherFields";
 import { SecretChoice, type SecretChoiceHandle } from "./SecretChoice";
 
@@ -217,6 +218,14 @@ function LoginForm({ login: opened, onAnew }: FormProps) {
               <span>Address</span>
               <Input {...text("address")} placeholder="https://…" inputMode="url" />
             </label>
+            {!login && (
+              <KnownAlready
+                typed={draft}
+                logins={data?.logins ?? []}
+                onAddress={(address) => set("address", address)}
+                onUserName={(name) => set("user_name", name)}
+              />
+            )}
             <Checkbox
               checked={draft.driven}
               onChange={(event) => set("driven", event.target.checked)}

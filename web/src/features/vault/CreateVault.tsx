@@ -4,6 +4,7 @@ import { useEffect, useEffectEvent, useRef, useState, type FormEvent } from "rea
 import { answer, client, type Schema } from "../../api/client";
 import { restsOnABound } from "../../domain/passphrase";
 import { ByChance } from "../../shared/ByChance";
+import { LargeRuler } from "../../shared/GuessRuler";
 import { KnotMark } from "../../shared/icons";
 import { MeasureReport } from "../../shared/MeasureReport";
 import { usePaperSheet } from "../../shared/PaperSheet";
@@ -103,12 +104,22 @@ export function CreateVault({ state, onEntered, onPlaced }: Props) {
           aria-describedby="passphrase-measure"
         />
         <div id="passphrase-measure">
-          <MeasureReport
-            found={measure}
-            secret={shown}
-            wide={720}
-            idle="Measured here while you type; nothing leaves this machine."
-          />
+          {offered && words ? (
+            <>
+              <LargeRuler log10={guesses} wide={720} />
+              <p className="small">
+                Drawn here: six words of 7,776, one of 2<sup>77</sup> equally likely (
+                {words.entropy_bits} bits, by counting).
+              </p>
+            </>
+          ) : (
+            <MeasureReport
+              found={measure}
+              secret={shown}
+              wide={720}
+              idle="Measured here while you type; nothing leaves this machine."
+            />
+          )}
           {guesses !== null && guesses < ENOUGH && (
             <p className="small">
               <b>Too weak to guard a vault: 10¹⁰ is the least.</b>

@@ -32,6 +32,21 @@ export default function ReachPage() {
       </main>
     );
   if (data.knots.length > DRAWN_MOST) return <HeapsPage map={data} />;
+  if (data.knots.length === 0)
+    return (
+      <main className="page">
+        <h1>Reuse map</h1>
+        <div className="empty">
+          <h2>Nothing hangs together</h2>
+          <p>
+            No two logins share or resemble a secret, and no mailbox is named. Here they would be
+            joined by cords: what falls when one falls. Name a login&apos;s mailbox in{" "}
+            <Link to="/logins">its form</Link>, and run a check from{" "}
+            <Link to="/">the worklist</Link>.
+          </p>
+        </div>
+      </main>
+    );
   return (
     <main className="page">
       <header className="below-10">
@@ -40,9 +55,8 @@ export default function ReachPage() {
         </p>
         <h1>Reuse map</h1>
         <p className="small quiet">
-          {data.knots.length === 0
-            ? "No two logins share or resemble a secret, and no mailbox is named."
-            : `${count(data.knots.length, "login")} hang together: by the same secret, a similar one, or a mailbox that can reset them.`}
+          {count(data.knots.length, "login")} hang together: by the same secret, a similar one, or a
+          mailbox that can reset them.
         </p>
       </header>
       <div className="reach">

@@ -76,7 +76,16 @@ export default function ReportPage() {
           with user names
         </Checkbox>
       </div>
-      {data && !lines.length && <p className="empty">There is nothing to report.</p>}
+      {data && !lines.length && (
+        <div className="empty">
+          <h2>Nothing to report</h2>
+          <p>
+            A report lists what the last check found, by site, owner or kind, without secrets. Run a
+            check from <Link to="/">the worklist</Link> first; without a finding there is nothing to
+            pass on.
+          </p>
+        </div>
+      )}
       {groups.map((group) => (
         <section key={group} className="above-18">
           <h2>{group}</h2>
