@@ -10,6 +10,7 @@ import { DrivePanel } from "./DrivePanel";
 import { FaultTrials } from "./FaultTrials";
 import { HandOverSteps } from "./HandOverSteps";
 import { MailNotes } from "./MailNotes";
+import { SiteTakes } from "./SiteTakes";
 import { RefusalDialog } from "./RefusalDialog";
 import { WayOn } from "./WayOn";
 import { useHandOver } from "./useHandOver";
@@ -37,26 +38,32 @@ export default function HandOverPage() {
         <StripOrPage beside={beside} title={rotation.title}>
           <HandOverSteps over={over} rotation={rotation} />
         </StripOrPage>
-        <aside aria-label="What is kept" className="stack at-most-520">
+        <aside aria-label="What is kept" className="stack">
           <h2>{STATE_SAYS[rotation.state].replace(/^./, (c) => c.toUpperCase())}</h2>
-          <p>
-            {rotation.is_sign_up
-              ? "Nothing is lost: the secret is sealed on disk before it goes to the site."
-              : "Nothing is lost: the old secret holds until the new one is known to work."}
-          </p>
+          {rotation.is_open && (
+            <p>
+              {rotation.is_sign_up
+                ? "Nothing is lost: the secret is sealed on disk before it goes to the site."
+                : "Nothing is lost: the old secret holds until the new one is known to work."}
+            </p>
+          )}
           {login && <Splice bars={barsOf(login, rotation, now)} now={now} />}
-          <MailNotes rotation={rotation} />
+          <SiteTakes loginId={rotation.login_id} />
           {login && !rotation.is_sign_up && (
             <DrivePanel rotation={rotation} driven={login.driven} />
           )}
           {login && !rotation.is_sign_up && <WayOn rotation={rotation} driven={login.driven} />}
           {login && !login.driven && holds && <FaultTrials rotation={rotation} />}
+        </aside>
+        <aside aria-label="What happened" className="stack">
+          <MailNotes rotation={rotation} />
+          <h2>What happened</h2>
           <table className="plain small">
             <caption className="visually-hidden">Steps so far</caption>
             <tbody>
               {[...rotation.steps].reverse().map((s, i) => (
                 <tr key={i}>
-                  <td className="quiet wide-190">{dayAndTime(s.at, now)}</td>
+                  <td className="quiet wide-120">{dayAndTime(s.at, now)}</td>
                   <td>{EVENT_SAYS[s.event]}</td>
                 </tr>
               ))}

@@ -4,12 +4,13 @@ import { Link } from "react-router";
 import type { Schema } from "../../api/client";
 import { changePageOf } from "../../domain/address";
 import { dayAndTime } from "../../domain/moments";
-import { STATE_SAYS, stepOf } from "../../domain/rotation";
+import { stepOf } from "../../domain/rotation";
 import { makesCodes } from "../../domain/secondFactor";
 import { KeepOut } from "../../shared/KeepOut";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretText } from "../../shared/SecretText";
 import type { HandOver } from "./useHandOver";
+import { RotationEnded } from "./RotationEnded";
 import { useNow } from "../../shared/useNow";
 
 const ORDER = ["current", "open", "new", "answer", "verify", "ended"];
@@ -18,15 +19,8 @@ type Props = { over: HandOver; rotation: Schema["RotationOut"] };
 
 /** The numbered steps of one change, or of a sign-up where there is no secret yet. */
 export function HandOverSteps({ over, rotation }: Props) {
-  const now = useNow();
-  const { can, beside } = over;
-  const step = stepOf(rotation, over.opened);
-  const at = ORDER.indexOf(step);
-  const phase = (name: string) =>
-    ORDER.indexOf(name) < at ? "step done" : name === step ? "step now" : "step";
-  const accepted = rotation.state === "accepted" || rotation.state === "verified";
+  const { beside } = over;
   const signingUp = rotation.is_sign_up;
-  const first = signingUp ? 0 : 1;
 
   return (
     <div className="strip-steps">
@@ -62,12 +56,28 @@ export function HandOverSteps({ over, rotation }: Props) {
         </Button>
       </div>
       <ProblemNote problem={over.problem} />
-      {!rotation.is_open && (
-        <p>
-          <b>{rotation.state === "verified" ? "Done." : "Given up."}</b> It is{" "}
-          {STATE_SAYS[rotation.state]}.
-        </p>
+      {rotation.is_open ? (
+        <Steps over={over} rotation={rotation} />
+      ) : (
+        <RotationEnded rotation={rotation} />
       )}
+    </div>
+  );
+}
+
+/** What is done in turn; what is done already says when. */
+function Steps({ over, rotation }: Props) {
+  const now = useNow();
+  const { can } = over;
+  const step = stepOf(rotation, over.opened);
+  const at = ORDER.indexOf(step);
+  const phase = (name: string) =>
+    ORDER.indexOf(name) < at ? "step done" : name === step ? "step now" : "step";
+  const accepted = rotation.state === "accepted" || rotation.state === "verified";
+  const signingUp = rotation.is_sign_up;
+  const first = signingUp ? 0 : 1;
+  return (
+    <>
       {!signingUp && (
         <Step no={1} phase={phase("current")} title="Copy the current secret">
           {rotation.current_copied_at && (
@@ -225,7 +235,7 @@ export function HandOverSteps({ over, rotation }: Props) {
         </p>
       )}
       {signingUp && rotation.is_open && <KeepOut address={rotation.address} />}
-    </div>
+    </>
   );
 }
 
