@@ -116,6 +116,21 @@ def further_policies() -> dict[str, SitePolicy]:
         "one of each, 2 alike, sequences of 3, 16": replace(
             each, max_identical_run=2, max_sequence_run=3
         ),
+        "one of each, 2 alike, a letter first, 20 forbidden texts, 16": replace(
+            each,
+            max_identical_run=2,
+            first_from=STANDARD_CLASSES["lower"] + STANDARD_CLASSES["upper"],
+            forbidden=tuple(f"{a}{b}ntry" for a in "bcdfg" for b in "aeio"),
+        ),
+        "three of four classes, 8": replace(
+            usual_policies()["four classes, 20"], min_length=8, max_length=8, min_classes=3
+        ),
+        "each character once, case folded, 12": replace(
+            each, min_length=12, max_length=12, distinct=True, folds_case=True
+        ),
+        "each character twice at most, 2 alike, first 8 kept, 16": replace(
+            each, max_uses=2, max_identical_run=1, keeps_first=8
+        ),
     }
 
 

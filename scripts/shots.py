@@ -108,7 +108,7 @@ def policy_form(page: Page) -> None:
     dialog.get_by_label("Name", exact=True).fill("Reed Organ Society")
     dialog.get_by_label("Sites (domains, with commas)").fill("reedorgan.example")
     said = "8 to 16 letters and digits, at least 2 digits, nothing a friend could guess"
-    dialog.get_by_label("The site's own words").fill(said)
+    dialog.get_by_label("What the site says").fill(said)
     dialog.get_by_role("button", name="Read").click()
     dialog.get_by_text("Not sure of").wait_for()
 

@@ -106,7 +106,7 @@ def test_a_driven_site_is_left_by_stop_and_by_its_bound(dripping: Dripping, stop
         f"http://127.0.0.1:{dripping.port}/",
         own_port=1,
         may_go_on=lambda: not (stopped and dripping.served),
-        until_s=began + (60 if stopped else 0.5),
+        until_s=began + (60 if stopped else 3),
     )
     with pytest.raises((DriveStopped, FormNotUnderstood)) as caught:
         visit.change_page()
