@@ -61,6 +61,10 @@ def login(page: Page) -> None:
 def generate(page: Page) -> None:
     page.keyboard.press("3")
     page.get_by_text("equally likely").wait_for()
+    for _ in range(3):
+        page.keyboard.press("Space")
+        page.wait_for_timeout(200)
+    page.get_by_role("button", name="take the words").wait_for()
 
 
 def rotate(page: Page) -> None:

@@ -18,9 +18,25 @@ describe("secret marks", () => {
     [" ", "symbol"],
   ])("%s is %s", (character, kind) => expect(classOf(character)).toBe(kind));
 
+  test.each([
+    ["FollowSpot!1979", ["Follow", "Spot", "!", "1979"]],
+    ["lantern-orchard 7", ["lantern", "-", "orchard", "\u00a0", "7"]],
+    ["aBc7Xy_qRst", ["aBc7", "Xy_q", "Rst"]],
+    ["rope1", ["rope", "1"]],
+  ])("chosen, %s is set as %j", (secret, pieces) =>
+    expect(grouped(secret, true).map((g) => g.map((c) => c.text).join(""))).toEqual(pieces),
+  );
+
+  test.each([
+    ["kfjslqpwoe", ["kfjs", "lqpw", "oe"]],
+    ["quarry saddle pepper", ["quarry", "\u00a0", "saddle", "\u00a0", "pepper"]],
+  ])("drawn, %s is set as %j", (secret, pieces) =>
+    expect(grouped(secret).map((g) => g.map((c) => c.text).join(""))).toEqual(pieces),
+  );
+
   test("groups of four keep combined characters whole", () => {
-    const groups = grouped("abcde\u0301f👩‍🚀");
-    expect(groups.map((g) => g.map((c) => c.text).join(""))).toEqual(["abcd", "e\u0301f👩‍🚀"]);
+    const groups = grouped("ab1de\u0301f👩‍🚀");
+    expect(groups.map((g) => g.map((c) => c.text).join(""))).toEqual(["ab1d", "e\u0301f👩‍🚀"]);
   });
 });
 

@@ -10,14 +10,36 @@ export function classOf(character: string): CharacterClass {
   return "symbol";
 }
 
-/** Grapheme clusters in groups of four. */
-export function grouped(secret: string, size = 4): MarkedCharacter[][] {
+/** Words of a text, each with its capital; then digits, and what else stands together. */
+const PIECES = /\p{Lu}?\p{Ll}+|\p{Lu}+|\p{Nd}+|[^\p{L}\p{Nd}]+|\p{L}+/gu;
+const WORD_LEAST = 4;
+/** So much of a text is words where it is one of words. */
+const WORDS_SHARE = 0.6;
+
+function marked(text: string): MarkedCharacter[] {
   const segmenter = new Intl.Segmenter("en", { granularity: "grapheme" });
-  const marked = Array.from(segmenter.segment(secret), ({ segment }) => ({
+  return Array.from(segmenter.segment(text), ({ segment }) => ({
     text: segment === " " ? "\u00a0" : segment,
     kind: classOf(segment),
   }));
+}
+
+/** The pieces of a text that is made of words, or null: groups of four would hide them. What
+ * chance drew is such a text only where something parts at least three words. */
+function wordsOf(secret: string, chosen: boolean): string[] | null {
+  const pieces = secret.match(PIECES) ?? [];
+  const words = pieces.filter((p) => p.length >= WORD_LEAST && /^\p{L}+$/u.test(p));
+  const covered = words.reduce((sum, word) => sum + word.length, 0);
+  if (!chosen && (words.length < 3 || pieces.length === words.length)) return null;
+  return covered >= WORDS_SHARE * secret.length && pieces.join("") === secret ? pieces : null;
+}
+
+/** Grapheme clusters: in its words where the text is made of words, else in groups of four. */
+export function grouped(secret: string, chosen = false, size = 4): MarkedCharacter[][] {
+  const words = wordsOf(secret, chosen);
+  if (words) return words.map(marked);
+  const all = marked(secret);
   const groups: MarkedCharacter[][] = [];
-  for (let i = 0; i < marked.length; i += size) groups.push(marked.slice(i, i + size));
+  for (let i = 0; i < all.length; i += size) groups.push(all.slice(i, i + size));
   return groups;
 }

@@ -16,17 +16,20 @@ type Props = {
   big?: boolean;
   /** A piece of a secret: not parted into groups. */
   whole?: boolean;
+  /** Chosen by a person: words in it are shown as words. */
+  chosen?: boolean;
 };
 
-/** A secret in groups of four, a class mark under each character. */
-export function SecretText({ secret, big = false, whole = false }: Props) {
-  const groups = grouped(secret);
+/** A secret in its words or in groups of four, a class mark under each character. */
+export function SecretText({ secret, big = false, whole = false, chosen = false }: Props) {
+  const groups = whole ? [grouped(secret).flat()] : grouped(secret, chosen);
+  const ends = groups.map((_, i) => groups.slice(0, i + 1).flat().length);
   return (
     <span className={big ? "secret big" : "secret"} translate="no">
       <span className="visually-hidden">{secret}</span>
-      {(whole ? [groups.flat()] : groups).map((group, i) => (
+      {groups.map((group, i) => (
         <span className="group" key={i} aria-hidden="true">
-          {big && <span className="tick">{i * 4 + group.length}</span>}
+          {big && <span className="tick">{ends[i]}</span>}
           {group.map((c, j) => (
             <span className={`character ${c.kind}`} key={j}>
               {c.text}

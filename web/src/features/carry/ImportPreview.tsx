@@ -132,12 +132,14 @@ export function ImportPreview(props: {
         )}
         {fresh.length > 0 && (
           <Checkbox checked={choices.not.size === 0} onChange={(e) => all(e.target.checked)}>
-            all {fresh.length.toLocaleString("en")} new
+            {fresh.length === 1 ? "the new one" : `all ${fresh.length.toLocaleString("en")} new`}
           </Checkbox>
         )}
         {differing.length > 0 && (
           <span>
-            the {differing.length.toLocaleString("en")} that differ:{" "}
+            {differing.length === 1
+              ? "the one that differs:"
+              : `the ${differing.length.toLocaleString("en")} that differ:`}{" "}
             <Select<Choice>
               aria-label="What becomes of those that differ"
               size="small"

@@ -118,7 +118,7 @@ export default function LoginPage() {
                     </span>
                   ) : (
                     <span className="size-20">
-                      <SecretText secret={current} />
+                      <SecretText secret={current} chosen={login.made !== "drawn"} />
                     </span>
                   )}
                   <Button size="small" onClick={() => void acts.copySecret(login)}>

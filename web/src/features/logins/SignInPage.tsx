@@ -129,7 +129,7 @@ export default function SignInPage() {
                 {shown === undefined ? (
                   <span className="held">•••• •••• ••••</span>
                 ) : (
-                  <SecretText secret={shown} />
+                  <SecretText secret={shown} chosen={login.made !== "drawn"} />
                 )}
               </p>
               <div className="acts">
