@@ -37,11 +37,21 @@ def test_a_smallest_set_is_named_and_one_change_that_frees_it(
     assert found is not None and found.is_decided
     assert set(found.rules) <= names | {"min_length"} and set(found.rules) & names
     assert found.frees.startswith(frees)
+    assert len({found.frees, *found.also_frees}) == 1 + len(found.also_frees)
 
 
 def test_what_is_satisfied_has_no_conflict_however_odd() -> None:
     assert conflicts(made(max_identical_run=1, max_sequence_run=1, min_length=1)) is None
     assert conflicts(made(forbidden=["000", "01"], last_from="0")) is None
+
+
+def test_each_single_change_that_frees_it_is_said() -> None:
+    found = conflicts(made(min_length=5, max_length=5, distinct=True))
+    assert found is not None
+    assert [found.frees, *found.also_frees] == [
+        "from 2 characters",
+        "with each character up to 3 times",
+    ]
 
 
 def test_of_policies_like_real_ones_none_stays_undecided() -> None:

@@ -3170,9 +3170,12 @@ export interface components {
         };
         /**
          * ConflictOut
-         * @description Rules that contradict one another; frees: one change that would help, if one is known.
+         * @description Rules that contradict one another; frees: one change that would help, if one is known;
+         *     also_frees: others that would by themselves.
          */
         ConflictOut: {
+            /** Also Frees */
+            also_frees: string[];
             /** Frees */
             frees: string;
             /** Is Decided */

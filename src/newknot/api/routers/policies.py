@@ -130,6 +130,7 @@ def _shaped(named: NamedPolicy, work: Work) -> PolicyOut:
             rules=list(found.rules),
             says=found.says,
             frees=found.frees,
+            also_frees=list(found.also_frees),
             is_decided=found.is_decided,
         ),
         attribute_text=write_rules(named.policy),

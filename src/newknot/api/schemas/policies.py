@@ -7,11 +7,14 @@ from newknot.api.schemas.base import Shape
 
 
 class ConflictOut(Shape):
-    """Rules that contradict one another; frees: one change that would help, if one is known."""
+    """Rules that contradict one another; frees: one change that would help, if one is known;
+    also_frees: others that would by themselves.
+    """
 
     rules: list[str]
     says: str
     frees: str
+    also_frees: list[str]
     is_decided: bool
 
 

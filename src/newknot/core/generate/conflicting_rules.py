@@ -38,7 +38,8 @@ def conflicts(policy: SitePolicy) -> Conflict | None:
         if found is None:
             says = "nothing that satisfies all of it was found, and no contradiction either"
             return Conflict((), says, is_decided=False)
-    return replace(found, frees=_freed_by(policy, found.rules))
+    freed = _freed_by(policy, found.rules)
+    return replace(found, frees=freed[0] if freed else "", also_frees=tuple(freed[1:]))
 
 
 class _Search:
@@ -174,18 +175,23 @@ def single_changes(policy: SitePolicy) -> Iterator[tuple[str, SitePolicy]]:
         yield f"without “{rule.says}”", rule.without(policy)
 
 
-def _freed_by(policy: SitePolicy, names: tuple[str, ...]) -> str:
-    """The first single change, milder ones before dropping a rule, that frees the policy."""
+def _freed_by(policy: SitePolicy, names: tuple[str, ...]) -> list[str]:
+    """Of each rule of the contradiction the mildest change that frees the policy by itself; those
+    that only loosen a rule before those that let it go.
+    """
     search = _Search()
-    rules = [rule for rule in _rules(policy) if rule.name in names]
-    for rule in rules:
-        for says, change in rule.milder:
-            if search.satisfied(change(policy)):
-                return says
-    for rule in rules:
-        if search.satisfied(rule.without(policy)):
-            return f"without “{rule.says}”"
-    return ""
+    loosened: list[str] = []
+    let_go: list[str] = []
+    for rule in _rules(policy):
+        if rule.name not in names:
+            continue
+        milder = (says for says, change in rule.milder if search.satisfied(change(policy)))
+        says = next(milder, "")
+        if says:
+            loosened.append(says)
+        elif search.satisfied(rule.without(policy)):
+            let_go.append(f"without “{rule.says}”")
+    return list(dict.fromkeys(loosened + let_go))
 
 
 def _with(**changes: object) -> Callable[[SitePolicy], SitePolicy]:

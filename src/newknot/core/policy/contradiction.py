@@ -9,13 +9,15 @@ from newknot.core.policy.policy_rules import PolicyRules
 class Conflict:
     """Rules (field names) that cannot hold together, said in one sentence.
 
-    frees: a single change that would make it satisfiable, where one was found. is_decided False:
+    frees: a single change that would make it satisfiable, where one was found; also_frees: the
+    others, one for each rule that can. is_decided False:
     nothing that satisfies it was found, and no contradiction either; rules is empty then.
     """
 
     rules: tuple[str, ...]
     says: str
     frees: str = ""
+    also_frees: tuple[str, ...] = ()
     is_decided: bool = True
 
 

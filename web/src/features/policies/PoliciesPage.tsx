@@ -85,7 +85,13 @@ export default function PoliciesPage() {
                     <p className="problem small">
                       {one.conflict.is_decided && <b>Nothing can satisfy it: </b>}
                       {one.conflict.says}
-                      {one.conflict.frees && <>. It would work {one.conflict.frees}</>}.
+                      {one.conflict.frees && (
+                        <>
+                          . It would work{" "}
+                          {[one.conflict.frees, ...one.conflict.also_frees].join(", or ")}
+                        </>
+                      )}
+                      .
                     </p>
                   )}
                   {one.not_drawn && !one.conflict && (
