@@ -97,6 +97,7 @@ def test_dice_lines_sentences_and_the_comparison(browser_here: Browser, own_demo
 
     page.get_by_role("radiogroup", name="made of").get_by_text("Sentence").click()
     expect(page.get_by_text("63.61 bits", exact=True)).to_be_visible()
+    expect(page.get_by_text("At least 63 bits")).to_be_visible()
     page.keyboard.press("b")
     page.get_by_role("button", name="take the words").click()
     expect(page.get_by_role("button", name=re.compile("^Keep word"))).to_have_count(5)
