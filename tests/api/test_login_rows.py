@@ -87,3 +87,12 @@ def test_the_nearest_title_is_found_first(listed: Api) -> None:
     assert listed.refused("POST", "logins/rows", {"search": "x" * 1001}).startswith("422")
     listed.ok("POST", "vault/lock")
     assert listed.keeper.login_list._cards == []
+
+
+def test_those_that_are_due_come_with_the_nearest_first(api: Api) -> None:
+    for title, day in (("Later", "2026-12-05"), ("Past", "2026-11-01"), ("Far", "2027-11-01")):
+        api.add(title, expires_on=day)
+    api.add("Never")
+    due = api.ok("GET", "logins/due")
+    assert [(one["title"], one["due"]) for one in due] == [("Past", "overdue"), ("Later", "soon")]
+    assert all(one in api.ok("GET", "logins")["logins"] for one in due)

@@ -1,6 +1,6 @@
 """Shapes made from what use cases answer, where more than one router needs them."""
 
-from datetime import datetime
+from datetime import date, datetime
 
 from newknot.api.deps import Work
 from newknot.api.schemas.logins.logins import LoginRow, SecretIn
@@ -11,7 +11,7 @@ from newknot.core.audit.waiver import Waiver
 from newknot.core.errors import FieldInvalid
 from newknot.core.login import LoginCard, Origin
 from newknot.core.rotation import OPEN_STATES
-from newknot.core.rotation.due import due_on, how_due
+from newknot.core.rotation.due import Due, due_on, how_due
 from newknot.core.secret import Secret
 from newknot.store.policies import list_policies
 from newknot.store.vault import Vault
@@ -50,12 +50,16 @@ class RowMaker:
         """One row of a list."""
         return LoginRow(**self.values(card))
 
-    def values(self, card: LoginCard) -> dict[str, object]:
-        """The fields of a row, by name."""
+    def due(self, card: LoginCard) -> tuple[date | None, Due | None]:
+        """On which day its secret is due, and how near that is; none where that was accepted."""
         named = self._policies.of(card.address)
         age = named.policy.max_age_days if named is not None else None
         day = due_on(card.expires_on, card.secret_since_at, age) if card.has_secret else None
-        due = None if self._is_accepted(card, age) else how_due(day, self._today)
+        return day, None if self._is_accepted(card, age) else how_due(day, self._today)
+
+    def values(self, card: LoginCard) -> dict[str, object]:
+        """The fields of a row, by name."""
+        day, due = self.due(card)
         return {
             "login_id": card.login_id,
             "title": card.title,

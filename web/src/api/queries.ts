@@ -51,6 +51,11 @@ export const queries = {
         ),
       gcTime: SOUGHT_KEPT_MS,
     }),
+  dueLogins: () =>
+    queryOptions({
+      queryKey: ["logins", "due"],
+      queryFn: () => answer(client.GET("/logins/due")),
+    }),
   foundLogins: (typed: string) =>
     queryOptions({
       queryKey: ["logins", "find", numberOf({ typed })],

@@ -1150,6 +1150,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/logins/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Due Logins
+         * @description Logins whose own day, or their site's greatest age, is near or past: the nearest first.
+         */
+        get: operations["due_logins_logins_due_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/logins/find": {
         parameters: {
             query?: never;
@@ -7714,6 +7734,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Emptied"];
+                };
+            };
+        };
+    };
+    due_logins_logins_due_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoginRow"][];
                 };
             };
         };

@@ -25,7 +25,8 @@ export default function LoginPage() {
   const { loginId = "" } = useParams();
   const navigate = useNavigate();
   const { data: login, error } = useQuery(queries.login(loginId));
-  const logins = useQuery(queries.logins());
+  const resetsBy = login?.resets_by ?? "";
+  const mailbox = useQuery({ ...queries.login(resetsBy), enabled: resetsBy !== "" }).data;
   const acts = useLoginActs();
   const reveal = useReveal(loginId);
   const [asking, setAsking] = useState(false);
@@ -57,7 +58,6 @@ export default function LoginPage() {
   if (!login) return <main className="page" aria-busy="true" />;
 
   const current = reveal.shown[placeOf({ kind: "current" })];
-  const mailbox = logins.data?.logins.find((l) => l.login_id === login.resets_by);
 
   return (
     <main className="page">

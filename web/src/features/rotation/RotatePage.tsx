@@ -56,10 +56,7 @@ const DUE_SAYS: Record<Schema["Due"], string> = {
 
 /** Secrets whose own day, or their site's greatest age, is near or past. */
 function DueTable({ now }: { now: number }) {
-  const { data } = useQuery(queries.logins());
-  const due = (data?.logins ?? [])
-    .filter((login) => login.due && login.due_on)
-    .sort((a, b) => String(a.due_on).localeCompare(String(b.due_on)));
+  const due = useQuery(queries.dueLogins()).data ?? [];
   if (!due.length) return null;
   return (
     <section className="below-28">

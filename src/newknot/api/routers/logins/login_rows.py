@@ -10,11 +10,13 @@ from newknot.api.schemas.logins.login_rows import (
     LoginRowsIn,
     LoginRowsOut,
 )
+from newknot.api.schemas.logins.logins import LoginRow
 from newknot.api.shaping import RowMaker
 from newknot.core.address import domain_of
 from newknot.core.audit import FindingKind
 from newknot.core.audit.worklist import RowKind
 from newknot.usecases.logins.login_rows import LoginLine, SiteHead
+from newknot.usecases.logins.logins import list_logins
 
 router = APIRouter(prefix="/logins", tags=["logins"])
 
@@ -54,6 +56,15 @@ def find_logins(body: FindIn, work: WorkDep) -> list[FoundLogin]:
         )
         for card in work.keeper.login_list.find(work.vault, body.typed, body.limit)
     ]
+
+
+@router.get("/due")
+def due_logins(work: WorkDep) -> list[LoginRow]:
+    """Logins whose own day, or their site's greatest age, is near or past: the nearest first."""
+    rows = RowMaker(work.vault, now=work.now)
+    cards, _ = list_logins(work.vault)
+    near = [(day, card) for card in cards for day, due in [rows.due(card)] if day and due]
+    return [rows.row(card) for _, card in sorted(near, key=lambda one: (one[0], one[1].title))]
 
 
 def _line(line: SiteHead | LoginLine, rows: RowMaker, work: Work) -> LoginListLine:
