@@ -296,3 +296,17 @@ def test_a_loose_end_that_is_placed_in_a_login_that_is_there_is_loose_no_more(ap
     api.ok("PUT", f"logins/{login['login_id']}", body)
     assert api.secret_of(login["login_id"]) == drawn["secret"]
     assert api.ok("GET", "loose-ends") == []
+
+
+def test_a_lock_that_cannot_write_the_ring_locks_all_the_same(
+    api: Api, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def full(*_: object) -> None:
+        raise OSError(28, "no space left")
+
+    api.ok("POST", "draws", {"length": 20})
+    monkeypatch.setattr("newknot.usecases.drawing.kept_draws.put_kept_draws", full)
+    api.ok("POST", "vault/lock")
+    assert not api.keeper.is_unlocked and api.keeper.draws.listed() == []
+    api.enter()
+    assert api.ok("GET", "draws") == []

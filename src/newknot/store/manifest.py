@@ -84,6 +84,11 @@ class Manifest:
         self._buckets: list[dict[Key, Entry]] = [{} for _ in range(BUCKETS)]
         self._bucket_marks = [(0, bytes(16))] * BUCKETS
 
+    def is_current(self, connection: sqlite3.Connection) -> bool:
+        """Whether the file is as it was when this was read."""
+        row = connection.execute(_SELECT_HEAD).fetchone()
+        return row is not None and row[0] == self.counter
+
     def load(self, connection: sqlite3.Connection) -> None:
         """Reads and verifies head and buckets. Raises `VaultDamaged` naming the part."""
         row = connection.execute(_SELECT_HEAD).fetchone()
@@ -98,6 +103,9 @@ class Manifest:
         if self.counter != revision or len(body) != _HEAD.size + BUCKETS * _HEAD_BUCKET.size:
             raise VaultDamaged(part="its head")
         self.head_tag = sealed[-16:]
+        self.entries.clear()
+        for held in self._buckets:
+            held.clear()
         self._bucket_marks = [
             _HEAD_BUCKET.unpack_from(body, _HEAD.size + i * _HEAD_BUCKET.size)
             for i in range(BUCKETS)

@@ -55,6 +55,16 @@ class SealedFile:
                 self.damaged.append((key, entry.label))
         self.damaged.extend((key, None) for key in rows.keys() - entries.keys())
 
+    def catch_up(self) -> None:
+        """Reads it again where it was written to since by another connection of this process."""
+        with self.lock:
+            if self.manifest.is_current(self.connection):
+                return
+            self.damaged.clear()
+            self.kept.clear()
+            self._derived.clear()
+            self.load()
+
     def forget(self) -> None:
         """Closes the file and drops every key."""
         with self.lock:

@@ -4,6 +4,9 @@ import gc
 from collections.abc import Iterator
 
 from newknot.core.secret import Secret
+from newknot.store.vault import Vault
+from newknot.usecases.logins.logins import list_logins
+from newknot.usecases.vault.first_hour import end_first_hour
 from newknot.usecases.vault.keeper import WORK_COUNTS_S
 from tests.api.conftest import Api
 from tests.api.test_bundles import taken_out
@@ -76,3 +79,24 @@ def test_a_check_at_work_counts_as_use_and_no_longer_than_its_time(api: Api) -> 
         assert keeper.is_unlocked and keeper.seconds_left() == 1
         api.clock.pass_s(2)
         assert not keeper.is_unlocked
+
+
+def test_a_vault_that_was_opened_before_a_lock_wrote_goes_on_from_what_it_wrote(api: Api) -> None:
+    keeper = api.keeper
+    gone = [api.add(f"Gone {n}")["login_id"] for n in range(9)]
+    early = Vault.unlock(keeper.path, passphrase=api.passphrase, state_folder=keeper.state_folder)
+    for one in gone:
+        api.ok("DELETE", f"logins/{one}", **api.proof())
+    api.ok("DELETE", "logins/bin", **api.proof())
+    api.add("Gantry")
+    api.ok("POST", "draws", {"length": 20})
+    api.ok("POST", "vault/lock")
+    keeper.take(early)
+    assert len(keeper.draws.listed()) == 1
+    with keeper.at_work() as vault:
+        cards, damaged = list_logins(vault)
+        assert [card.title for card in cards] == ["Gantry"] and not damaged
+        end_first_hour(vault)
+    keeper.lock()
+    api.enter()
+    assert api.ok("GET", "first-hour")["is_over"] and not api.ok("GET", "vault/session")["damaged"]

@@ -17,8 +17,9 @@ def keep_draws(vault: Vault, ring: DrawRing) -> None:
 
 
 def bring_draws_back(vault: Vault, ring: DrawRing) -> None:
-    """Those of before the lock, into an empty ring."""
-    ring.fill(get_kept_draws(vault))
+    """Those of before the lock, into an empty ring: one that goes on keeps its own."""
+    if not ring.listed():
+        ring.fill(get_kept_draws(vault))
 
 
 def empty_kept_draws(vault: Vault, ring: DrawRing) -> None:

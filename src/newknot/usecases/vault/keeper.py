@@ -303,10 +303,12 @@ class Keeper:
             for drive in self.drives.values():
                 drive.stop()
             self._changing.wait_for(lambda: self._running == 0, timeout=LOCK_WAIT_S)
-            vault, self._vault = self._vault, None
-            self._locking = False
+            try:
+                keep_draws(self._vault, self.draws)
+            finally:
+                vault, self._vault = self._vault, None
+                self._locking = False
         try:
-            keep_draws(vault, self.draws)
             vault.close()
         finally:
             self._forget()
@@ -340,6 +342,8 @@ class Keeper:
             if self._vault is not None:
                 vault.close()
             else:
+                # It may have been opened before a lock wrote its last.
+                vault.catch_up()
                 self._vault = vault
                 bring_draws_back(vault, self.draws)
                 self.reading.begin(vault)
