@@ -37,7 +37,7 @@ beside python python_checks
 # Journeys wait for browsers most of the time; those of a file share a demo.
 beside journeys .venv/bin/python -m pytest -n 2 --dist loadfile tests/e2e
 failed=0
-.venv/bin/python -m pytest -n 3 --dist worksteal --ignore=tests/e2e || failed=1
+.venv/bin/python -m pytest -n 2 --dist worksteal --ignore=tests/e2e || failed=1
 for at in "${!jobs[@]}"; do
   if wait "${jobs[$at]}"; then printf '%s: ok\n' "${names[$at]}"
   else printf '\n== %s failed\n' "${names[$at]}"; cat "$logs/${names[$at]}"; failed=1; fi

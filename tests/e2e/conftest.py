@@ -10,7 +10,8 @@ from newknot.demo.world import PASSPHRASE
 from tests.support.running import Served, demo, launch
 
 # The machine may be busy: a slow answer is not a wrong one.
-expect.set_options(timeout=15_000)
+expect.set_options(timeout=30_000)
+BUSY_MS = 90_000
 
 VIEWPORT = {"width": 1280, "height": 800}
 
@@ -51,6 +52,7 @@ def open_page(browser: Browser, served: Served, *, scheme: str = "light") -> Pag
         viewport=VIEWPORT,  # type: ignore[arg-type]
         color_scheme=scheme,  # type: ignore[arg-type]
     )
+    context.set_default_timeout(BUSY_MS)
     context.grant_permissions(["clipboard-read", "clipboard-write"], origin=served.url)
     page = context.new_page()
     page.goto(served.url)

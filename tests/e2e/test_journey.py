@@ -12,6 +12,7 @@ from playwright.sync_api import BrowserContext, Page, Playwright, expect
 from newknot.standins.sites import LETTERS_DIGITS
 from newknot.store.corpus_build import HashList, build_corpus
 from tests.conftest import PASSPHRASE
+from tests.e2e.conftest import BUSY_MS
 from tests.support.running import BROWSER_ARGUMENTS, CHROMIUM, Served, practice_sites, serving
 
 USER = "ilse.quist77"
@@ -274,6 +275,7 @@ def test_from_an_empty_vault_to_a_renewed_secret_without_a_trace(
             args=BROWSER_ARGUMENTS,
             viewport={"width": 1280, "height": 800},
         )
+        context.set_default_timeout(BUSY_MS)
         context.grant_permissions(["clipboard-read", "clipboard-write"], origin=served.url)
         page, site = context.new_page(), context.new_page()
         errors: list[str] = []

@@ -13,7 +13,7 @@ from playwright.sync_api import Browser, Page, expect
 
 from tests.api.conftest import Api, make_api
 from tests.conftest import PASSPHRASE, HandClock
-from tests.e2e.conftest import VIEWPORT
+from tests.e2e.conftest import BUSY_MS, VIEWPORT
 from tests.support.running import Served, free_port, practice_sites, serving
 
 OLD = "lantern-orchard1"
@@ -60,6 +60,7 @@ def vault_in(folder: Path) -> Iterator[Api]:
 
 def unlocked(browser: Browser, served: Served) -> Page:
     context = browser.new_context(viewport=VIEWPORT)  # type: ignore[arg-type]
+    context.set_default_timeout(BUSY_MS)
     context.grant_permissions(["clipboard-read", "clipboard-write"], origin=served.url)
     page = context.new_page()
     page.goto(served.url)
