@@ -268,3 +268,14 @@ def test_forbidden_texts_within_others_and_across_case_are_seen() -> None:
     space = PasswordSpace(made(3, classes, forbidden=["ab", "aab", "zz", "bbbb"]), 3)
     texts = ("".join(t) for t in itertools.product("abAB", repeat=3))
     assert space.size_bounds[0] == sum("ab" not in text.lower() for text in texts)
+
+
+def test_one_character_in_runs_may_be_parted_by_what_is_of_no_other_class() -> None:
+    classes: list[dict[str, Any]] = [
+        {"name": "digit", "characters": "1", "minimum": 2},
+        {"name": "letters", "characters": "aAbB"},
+    ]
+    policy = made(4, classes, max_uses=3, max_identical_run=1, folds_case=True)
+    _, kept = listed(policy)
+    assert "1a1b" in kept
+    assert PasswordSpace(policy, 4).size_bounds == (len(kept), len(kept))

@@ -54,7 +54,7 @@ const SENTENCES: Record<string, (data: Data) => string> = {
   length_refused: (d) => `The length has to be ${String(d.least)} to ${String(d.most)}.`,
   space_empty: (d) => `Nothing satisfies these rules: ${String(d.says)}.`,
   space_too_costly: (d) =>
-    `Too little satisfies these rules together to draw from it in bounded time (${String(d.rule).replaceAll("_", " ")}).${d.frees ? ` It can be ${String(d.frees)}.` : ""}`,
+    `Too little satisfies these rules together to draw from it in bounded time (${String(d.rule).replaceAll("_", " ")}).${d.frees ? ` It can be drawn ${String(d.frees)}.` : ""}`,
   limit_not_met: (d) =>
     `No text within the limit of uses came up in many draws (${String(d.rule).replaceAll("_", " ")}). Draw again, or take fewer words.`,
   work_too_great: (d) => `These rules would take too long to count (${String(d.rule)}).`,

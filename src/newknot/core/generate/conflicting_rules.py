@@ -10,10 +10,9 @@ from dataclasses import dataclass, replace
 from itertools import combinations
 
 from newknot.core.errors import NewKnotError
-from newknot.core.generate.characters.password_space import PasswordSpace
+from newknot.core.generate.characters.password_space import PasswordSpace, without_single_texts
 from newknot.core.generate.characters.text_search import TextSearch, Undecided
 from newknot.core.policy.contradiction import Conflict, contradiction
-from newknot.core.policy.folding import folded
 from newknot.core.policy.site_policy import LENGTH_LIMIT, SitePolicy
 
 COUNTS_MOST = 250
@@ -52,7 +51,7 @@ class _Search:
         """True, False, or None where it was not decided."""
         if contradiction(policy) is not None:
             return False
-        plain = _single_texts_left_out(replace(policy, folds_case=False, keeps_first=None))
+        plain = without_single_texts(replace(policy, folds_case=False, keeps_first=None))
         needed = sum(c.minimum for c in plain.usable_classes())
         first = max(plain.min_length, min(needed, plain.max_length), plain.min_classes)
         most = min(plain.max_length, _room(plain))
@@ -62,9 +61,7 @@ class _Search:
         ]
         for length in _spread(lengths):
             with suppress(Undecided):
-                if TextSearch(plain, length, steps_most=STEPS_MOST, eager=True).text_with(
-                    "", _Stirred()
-                ):
+                if _some_text(plain, length):
                     return True
         decided = len(lengths) <= LENGTHS_LOOKED_AT
         for length in lengths[:LENGTHS_LOOKED_AT]:
@@ -72,9 +69,7 @@ class _Search:
             if self._left < 0:
                 return None
             with suppress(Undecided):
-                if TextSearch(plain, length, steps_most=STEPS_MOST, eager=True).text_with(
-                    "", _Stirred()
-                ):
+                if _some_text(plain, length):
                     return True
                 # Every way was tried: there is none of this length.
                 continue
@@ -113,19 +108,6 @@ def _spread(lengths: list[int]) -> list[int]:
     """The least, the greatest, and two between: where something fits, it mostly does here."""
     places = (0, len(lengths) - 1, len(lengths) // 2, len(lengths) // 4)
     return list(dict.fromkeys(lengths[at] for at in places if 0 <= at < len(lengths)))
-
-
-def _single_texts_left_out(policy: SitePolicy) -> SitePolicy:
-    """A forbidden text of one character leaves that character out."""
-    barred = {folded(text) for text in policy.forbidden if len(text) == 1}
-    if not barred:
-        return policy
-    classes = tuple(
-        replace(one, characters="".join(c for c in one.characters if folded(c) not in barred))
-        for one in policy.usable_classes()
-    )
-    rest = tuple(text for text in policy.forbidden if len(text) > 1)
-    return replace(policy, classes=classes, forbidden=rest)
 
 
 def _room(policy: SitePolicy) -> int:

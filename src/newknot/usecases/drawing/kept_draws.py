@@ -17,8 +17,12 @@ def keep_draws(vault: Vault, ring: DrawRing) -> None:
 
 
 def bring_draws_back(vault: Vault, ring: DrawRing) -> None:
-    """Those of before the lock, into an empty ring: one that goes on keeps its own."""
-    if not ring.listed():
+    """Those of before the lock, into an empty ring: one that goes on keeps its own. What another
+    version wrote otherwise keeps no vault shut.
+    """
+    if ring.listed():
+        return
+    with suppress(KeyError, TypeError, ValueError):
         ring.fill(get_kept_draws(vault))
 
 

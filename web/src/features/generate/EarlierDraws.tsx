@@ -24,7 +24,7 @@ export function EarlierDraws({ current, onTake }: Props) {
   return (
     <section aria-label="Earlier draws" className="earlier-draws">
       <h2>Earlier draws</h2>
-      <p className="small quiet">The newest 20, sealed in the vault, over a lock too</p>
+      <p className="small quiet">The newest 20, sealed; written into the vault at a lock</p>
       {draws.length === 0 && <p className="small quiet">None yet.</p>}
       <ul className="bare">
         {draws.slice(0, SHOWN).map((one) => {

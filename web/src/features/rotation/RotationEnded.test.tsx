@@ -27,7 +27,7 @@ test("in a campaign it leads to the next login that is under way", async () => {
   mount(<RotationEnded rotation={ROTATION} />);
   const next = await screen.findByRole("link", { name: "Next of the campaign: Tithe" });
   expect(next.getAttribute("href")).toBe("/rotate/r3");
-  expect(screen.getByText(/old secret opens the site no more/)).toBeTruthy();
+  expect(screen.getByText(/old one lies in the login's history/)).toBeTruthy();
 });
 
 test("else to the worklist; what was given up says that the secret stayed", async () => {

@@ -22,7 +22,7 @@ export function RotationEnded({ rotation }: { rotation: Schema["RotationOut"] })
         {done
           ? rotation.is_sign_up
             ? "The secret opens the site and is the login's current one."
-            : "The old secret opens the site no more. It lies in the login's history, with the days it served, until you let it go."
+            : "The new secret is known to open the site. The old one lies in the login's history, with the days it served, until you let it go."
           : "What was current stayed so. The secret that was staged lies in the history, marked never used."}
       </p>
       <p className="row">

@@ -26,7 +26,7 @@ function stepsOf(steps: Steps): Step[] {
       done: steps.is_checked,
       name: "A first check",
       act: <>key C, once there are logins</>,
-      why: "It measures and compares every secret; nothing leaves this machine.",
+      why: "It measures and compares every secret; nothing leaves this machine unless you switch that on.",
     },
     {
       done: steps.has_recovery_sheet,
@@ -44,7 +44,7 @@ function stepsOf(steps: Steps): Step[] {
       done: steps.has_corpus,
       name: "A breach corpus",
       act: <Link to="/safeguards">how to build one</Link>,
-      why: "Without one no secret can be found breached; all else is checked.",
+      why: "Without one, or a list held elsewhere, no secret can be found breached; all else is checked.",
     },
   ];
 }

@@ -25,7 +25,7 @@ from newknot.core.generate.characters.text_search import Undecided
 from newknot.core.generate.random_source import RandomSource
 from newknot.core.policy.contradiction import contradiction
 from newknot.core.policy.folding import folded
-from newknot.core.policy.site_policy import LENGTH_LIMIT, CharacterClass, SitePolicy
+from newknot.core.policy.site_policy import LENGTH_LIMIT, SitePolicy
 
 __all__ = [
     "LengthRefused",
@@ -276,14 +276,9 @@ def simplified(policy: SitePolicy, length: int) -> SitePolicy:
         run = None
     if sequence is not None and sequence >= length:
         sequence = None
+    policy = without_single_texts(policy)
     alphabet = {folded(c) for one in policy.usable_classes() for c in one.characters}
     words = {folded(word) for word in policy.forbidden}
-    barred = {word for word in words if len(word) == 1}
-    if barred:
-        policy = replace(
-            policy, classes=tuple(_without(c, barred) for c in policy.usable_classes())
-        )
-        alphabet -= barred
     biting = [w for w in words if len(w) <= length and set(w) <= alphabet]
     shortest = [w for w in biting if not any(o != w and o in w for o in biting)]
     kept = policy.keeps_first
@@ -298,9 +293,17 @@ def simplified(policy: SitePolicy, length: int) -> SitePolicy:
     )
 
 
-def _without(one: CharacterClass, barred: set[str]) -> CharacterClass:
-    """The class without characters that, folded, may not stand anywhere."""
-    return replace(one, characters="".join(c for c in one.characters if folded(c) not in barred))
+def without_single_texts(policy: SitePolicy) -> SitePolicy:
+    """A forbidden text of one character leaves that character out, in either case."""
+    barred = {folded(text) for text in policy.forbidden if len(text) == 1}
+    if not barred:
+        return policy
+    classes = tuple(
+        replace(one, characters="".join(c for c in one.characters if folded(c) not in barred))
+        for one in policy.usable_classes()
+    )
+    rest = tuple(text for text in policy.forbidden if len(text) > 1)
+    return replace(policy, classes=classes, forbidden=rest)
 
 
 def within_ends(core: OrderFreeSpace, policy: SitePolicy) -> tuple[int, int]:

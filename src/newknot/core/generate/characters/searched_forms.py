@@ -53,7 +53,7 @@ class SearchedForms:
         if self._uses < length:
             self.outer = replace(self.outer, max_uses=self._uses * self._search.most_dresses)
             self.inner = inner = replace(inner, max_uses=self._uses)
-        if not self._has_room():
+        if not self._search.has_room():
             self.outer = self.inner = _empty(self.outer)
         elif spared is None:
             self.inner = _empty(inner)
@@ -61,16 +61,6 @@ class SearchedForms:
     def finished(self, text: str, random: RandomSource) -> str | None:
         """A text of which the site keeps this form; None if there is none. Raises `Undecided`."""
         return self._search.text_with(text, random)
-
-    def _has_room(self) -> bool:
-        """Whether the classes hold enough, each character used as often as it may be."""
-        rooms = [self._room(one) for one in self._classes]
-        enough = all(r >= c.minimum for r, c in zip(rooms, self._classes, strict=True))
-        return enough and sum(rooms) >= self._whole
-
-    def _room(self, one: CharacterClass) -> int:
-        room = self._uses * len(one.characters)
-        return room if one.maximum is None else min(room, one.maximum)
 
     def _spared_for_the_end(self) -> str | None:
         """Characters that, kept out of the beginning, let every beginning that has all that is

@@ -56,7 +56,7 @@ class TextSearch:
 
     def text_with(self, text: str, random: RandomSource) -> str | None:
         """A text whose kept beginning is this; None if there is none. Raises `Undecided`."""
-        if not self._has_room():
+        if not self.has_room():
             return None
         supply = self._supply(text)
         out: list[str] = []
@@ -87,12 +87,14 @@ class TextSearch:
                 used[character] -= 1
         raise Undecided
 
-    def _has_room(self) -> bool:
+    def has_room(self) -> bool:
         """Whether the classes hold enough, each character used as often as it may be."""
         rooms = [
-            min(room, room if one.maximum is None else one.maximum)
+            min(
+                self._uses * len(one.characters),
+                self._whole if one.maximum is None else one.maximum,
+            )
             for one in self._classes
-            for room in [self._uses * len(one.characters)]
         ]
         enough = all(r >= c.minimum for r, c in zip(rooms, self._classes, strict=True))
         return enough and sum(rooms) >= self._whole
@@ -151,13 +153,14 @@ class TextSearch:
         rows = zip(self._classes, counts, supply, self._may_be_last, strict=True)
         for one, count, has, may_be_last in rows:
             missing = max(0, one.minimum - count)
-            if missing and run and len(one.characters) == 1:
-                # One character alone stands in runs, with something between them.
-                missing += (missing - 1) // run
+            # One character alone stands in runs, with something of another class between them.
+            alone = missing > 0 and run is not None and len(one.characters) == 1
+            if alone and missing + (missing - 1) // (run or 1) > left:
+                return False
             places = has[at] if at < len(has) else left
             if missing > places - (left > 0 and not may_be_last and at >= len(has) - 1):
                 return False
-            wanted += max(0, one.minimum - count)
+            wanted += missing
             present += count > 0 or missing > 0
             fits_last |= missing > 0 and may_be_last
         more = max(0, self._policy.min_classes - present)
