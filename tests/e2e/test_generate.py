@@ -81,6 +81,8 @@ def test_dice_lines_sentences_and_the_comparison(browser_here: Browser, own_demo
     page.get_by_label("Word 2", exact=True).fill("66666")
     page.keyboard.press("Enter")
     expect(page.get_by_text("25.84 bits", exact=True)).to_be_visible()
+    # Two words drawn before are worth as much: these are waited for.
+    page.get_by_role("button", name=re.compile("Keep word 1: ?aardvark")).wait_for()
     assert words_shown(page) == ["aardvark", "zoom"]
 
     page.get_by_role("radiogroup", name="made of").get_by_text("From a line").click()
