@@ -135,9 +135,9 @@ def api(closed: Api) -> Api:
 
 
 @pytest.fixture
-def other(tmp_path: Path, clock: HandClock) -> Iterator[Api]:
-    """A vault of its own on another device."""
-    made = make_api(tmp_path / "other", clock)
+def other(tmp_path: Path) -> Iterator[Api]:
+    """A vault of its own on another device, with a clock of its own."""
+    made = make_api(tmp_path / "other", HandClock())
     made.enter("create")
     yield made
     made.keeper.lock()

@@ -1,7 +1,7 @@
 """A vault carried to another device in a sealed bundle, and merged when both come together."""
 
 import os
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from typing import Any
 
 import pytest
@@ -54,7 +54,7 @@ def test_two_devices_go_separate_ways_and_come_together(api: Api, other: Api) ->
     api.clock.pass_s(60)
     body = {"title": "Gantry", "notes": "by the week"}
     api.ok("PUT", f"logins/{first}", {**body, "secret": {"own": "truss-and-bolt"}})
-    other.clock.pass_s(-30)  # a clock that goes wrong
+    other.clock.pass_s(30)
     other.ok("PUT", f"logins/{first}", {"title": "Gantry Rentals", "notes": "by the day",
                                         "secret": {"own": "chain-and-hook"}})  # fmt: skip
     api.ok("DELETE", f"logins/{second}", **api.proof())
@@ -378,3 +378,32 @@ def test_a_copy_that_is_only_behind_parts_no_text(api: Api, other: Api) -> None:
     assert merged(api, behind) == [] and texts(api, login) == []
     merged(other, taken_out(api))
     assert texts(other, login) == [] and other.ok("GET", path)["notes"] == "by the minute"
+
+
+def test_a_change_from_a_clock_that_ran_ahead_gives_way_and_it_is_said(
+    api: Api, other: Api
+) -> None:
+    login = api.add("Gantry", notes="by the day", secret={"own": "rope-and-plank"})["login_id"]
+    merged(other, taken_out(api))
+    path = f"logins/{login}"
+    right = api.clock.at
+    other.clock.at = right + timedelta(days=400)
+    other.ok("PUT", path, {"title": "Gantry", "notes": "ahead", "secret": {"own": "chain-and-nut"}})
+    other.clock.at = right + timedelta(hours=1)
+    api.clock.at = right + timedelta(hours=2)
+    api.ok("PUT", path, {"title": "Gantry", "notes": "right", "secret": {"own": "truss-and-nut"}})
+    bundles = taken_out(api), taken_out(other)
+    held = api.ok("POST", "bundles", bundles[1])["bundle_id"]
+    (line,) = api.ok("POST", f"bundles/{held}/open", {"passphrase": SEAL})["lines"]
+    assert line["secret_taken"] == "clock_ahead"
+    assert line["texts"] == [
+        {"field": "notes", "taken": "right", "kept": "ahead", "why": "clock_ahead"}
+    ]
+    merged(other, bundles[0])
+    merged(api, bundles[1])
+    for copy in (api, other):
+        assert copy.ok("GET", path)["notes"] == "right"
+        assert copy.secret_of(login) == "truss-and-nut"
+        assert [kept for _, kept, _ in texts(copy, login)] == ["ahead"]
+    # Both know now: what each takes out changes nothing in the other.
+    assert merged(api, taken_out(other)) == [] and merged(other, taken_out(api)) == []

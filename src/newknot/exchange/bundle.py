@@ -65,12 +65,14 @@ def read_content(text: bytes) -> BundleContent:
     except (ValidationError, RecursionError) as error:
         place = where(error) if isinstance(error, ValidationError) else "its depth"
         raise BundleContentRefused(reason=f"is not understood at {place}") from None
-    found = Contents(removed=document["removed"])
+    made_at = datetime.fromisoformat(bundle.made_at)
+    written_ms = round(made_at.timestamp() * 1000)
+    found = Contents(removed=document["removed"], written_ms=written_ms)
     for label, held in document["records"].items():
         for record_id, parts in held.items():
             _require_understood(label, record_id, parts)
         found.records[label] = held
-    return BundleContent(bundle.vault_id, datetime.fromisoformat(bundle.made_at), found)
+    return BundleContent(bundle.vault_id, made_at, found)
 
 
 def _require_understood(label: str, record_id: str, parts: Parts) -> None:

@@ -6,15 +6,20 @@ from contextlib import suppress
 from typing import Any
 
 from newknot.core.merging.merge import MERGED_LABELS, Gone, Parts, edition_of, gone_of
-from newknot.core.merging.stamps import STAMPS, Stamp, stamped
+from newknot.core.merging.stamps import (
+    CHANCE_DIGITS,
+    STAMPS,
+    TIME_DIGITS,
+    Stamp,
+    stamped,
+    time_of,
+)
 from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.manifest import Label
 from newknot.store.record_json import packed, unpacked
 from newknot.store.sealed_file import CARD, HISTORY, SECRETS, SealedFile
 
 PARTS = (CARD, SECRETS, HISTORY)
-TAG_BYTES = 6
-TIME_DIGITS = 12
 
 
 def with_stamps(file: SealedFile, label: Label, record_id: str, part: int, text: bytes) -> bytes:
@@ -34,16 +39,9 @@ def new_tag(file: SealedFile, former: Mapping[str, Stamp]) -> str:
     """A tag for one change: its time, then what chance says. Of two copies' changes of one edition
     the later is so the greater; a time that lies before what was changed is none.
     """
-    before = max(
-        (str(tag)[:TIME_DIGITS] for _, tag in former.values() if is_timed(tag)), default=""
-    )
+    before = max((time_of(tag) for _, tag in former.values()), default="")
     time = max(f"{round(file.wall_s() * 1000):0{TIME_DIGITS}x}", before)
-    return time + secrets.token_hex(TAG_BYTES)
-
-
-def is_timed(tag: str) -> bool:
-    """Tags from before they bore a time are shorter."""
-    return len(tag) == TIME_DIGITS + 2 * TAG_BYTES
+    return time + secrets.token_hex(CHANCE_DIGITS // 2)
 
 
 def with_removed(file: SealedFile, label: Label, record_id: str) -> dict[str, Gone] | None:

@@ -22,7 +22,7 @@ def no_step(done: int, total: int) -> None:
 
 def read_contents(vault: SealedFile, step: Step = no_step) -> Contents:
     """Everything that can be read; a record that is damaged is left out as a whole."""
-    found = Contents(removed=get_removed(vault))
+    found = Contents(removed=get_removed(vault), written_ms=round(vault.wall_s() * 1000))
     ids = {one: vault.ids(one) for one in Label if one.name in MERGED_LABELS}
     done, total = 0, sum(map(len, ids.values()))
     for label, of_label in ids.items():

@@ -2832,7 +2832,7 @@ export interface components {
         };
         /**
          * ApartOut
-         * @description A text that both sides changed: the one that is taken, and the one kept beside it.
+         * @description A text that both sides changed: the one that is taken, the one kept beside it, and why.
          */
         ApartOut: {
             /** Field */
@@ -2841,6 +2841,7 @@ export interface components {
             kept: string;
             /** Taken */
             taken: string;
+            why: components["schemas"]["Why"];
         };
         /**
          * AskedOut
@@ -4425,12 +4426,15 @@ export interface components {
         /**
          * MergeLineOut
          * @description One record that a merge touches. what: added, changed, removed, parted or asked.
+         *
+         *     secret_taken: where both sides changed the secret, why the one that is taken counts for more.
          */
         MergeLineOut: {
             /** Kind */
             kind: string;
             /** Login Id */
             login_id: string;
+            secret_taken?: components["schemas"]["Why"] | null;
             /** Texts */
             texts: components["schemas"]["ApartOut"][];
             /** Title */
@@ -5735,6 +5739,12 @@ export interface components {
          * @enum {string}
          */
         Which: "new" | "current" | "start_of_new" | "new_in_small" | "new_in_capitals" | "new_without_spaces" | "new_without_symbols" | "new_without_accents";
+        /**
+         * Why
+         * @description For what one of two changes that never met counts for more.
+         * @enum {string}
+         */
+        Why: "more_often" | "later" | "clock_ahead" | "chance";
         /**
          * WordsIn
          * @description A passphrase. after: the draw looked at before this one; keep: places of it that stay.

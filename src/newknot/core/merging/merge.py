@@ -3,7 +3,7 @@
 The result is a join: the order of merging does not matter, and merging twice changes nothing (a
 state-based replicated data type: M. Shapiro et al., 2011). Of one unit changed on both sides the
 greater stamp counts: what was changed more often, and of as many changes the later by the copies'
-clocks. Nothing rests on a clock: what gives way is kept. A secret that
+clocks, where these are believed. Nothing rests on a clock: what gives way is kept. A secret that
 lost so is kept in the history, as one that may have served, unless the other copy knew it and left
 it behind. A text that lost so is kept beside the other until it is settled. What was deleted for
 good in one copy goes in another that holds nothing that was not known when it was; else it is kept
@@ -29,9 +29,13 @@ from newknot.core.merging.stamps import (
     STAMPS,
     Document,
     Stamp,
+    Why,
+    believed,
+    change_of,
     place_of_entry,
     put_together,
     units,
+    why,
 )
 from newknot.core.merging.texts import (
     APART,
@@ -71,20 +75,23 @@ deleted it without this knowledge.
 @dataclass(slots=True)
 class Contents:
     """records: label -> id -> parts. removed: ids that were deleted for good -> what they were.
-    unread: ids of records that are there and cannot be read.
+    unread: ids of records that are there and cannot be read. written_ms: since 1970, the copy's
+    last write or a moment after it, by its own clock; None where that is not known.
     """
 
     records: dict[str, dict[str, Parts]] = field(default_factory=dict)
     removed: dict[str, Gone] = field(default_factory=dict)
     unread: set[str] = field(default_factory=set)
+    written_ms: int | None = None
 
 
 @dataclass(slots=True)
 class Merge:
     """The joined contents, and what of ours is added, changed or removed by it, as (label, id).
 
-    parted: logins whose secret, or a text, was changed on both sides. asked: logins deleted on one
-    side and changed on the other; they are kept, those in the bin stay there.
+    parted: logins whose secret, or a text, was changed on both sides. secrets_taken: of those the
+    logins with two secrets -> why the one that is taken counts for more. asked: logins deleted on
+    one side and changed on the other; they are kept, those in the bin stay there.
     """
 
     contents: Contents
@@ -93,6 +100,7 @@ class Merge:
     removed: list[tuple[str, str]]
     parted: list[str]
     asked: list[str]
+    secrets_taken: dict[str, Why] = field(default_factory=dict)
 
 
 def merged(ours: Contents, theirs: Contents) -> Merge:
@@ -109,7 +117,8 @@ def merged(ours: Contents, theirs: Contents) -> Merge:
         for record_id in sorted(mine.keys() | others.keys()):
             a, b = mine.get(record_id), others.get(record_id)
             if a is not None and b is not None:
-                found: Parts | None = _of_both(out, label, record_id, a, b)
+                sides = _believed(a, b, ours.written_ms), _believed(b, a, theirs.written_ms)
+                found: Parts | None = _of_both(out, label, record_id, *sides)
             else:
                 found = _of_one(label, record_id, ours, theirs)
                 known_gone = record_id in ours.removed or record_id in theirs.removed
@@ -162,6 +171,13 @@ def _of_both(out: Merge, label: str, record_id: str, a: Parts, b: Parts) -> Part
     return _login(out, record_id, a, b) if label == LOGIN else _whole(a, b)
 
 
+def _believed(parts: Parts, other: Parts, written_ms: int | None) -> Parts:
+    return {
+        part: believed(document, written_ms, known=other.get(part, {}).get(STAMPS, {}))
+        for part, document in parts.items()
+    }
+
+
 def _of_one(label: str, record_id: str, ours: Contents, theirs: Contents) -> Parts | None:
     """A record that one copy has alone; None where it goes, as deleted for good in the other."""
     a, b = (side.records.get(label, {}).get(record_id) for side in (ours, theirs))
@@ -205,7 +221,7 @@ def _is_news(record_id: str, left: Parts, gone: Gone) -> bool:
 
 
 def _is_known(unit: str, stamp: Stamp, known: Stamp, gone: Gone) -> bool:
-    if stamp in (known, NO_STAMP):
+    if stamp == NO_STAMP or change_of(stamp) == change_of(known):
         return True
     if is_text(unit) and "texts" in gone:
         return text_id(unit, stamp) in set(gone["texts"])
@@ -249,7 +265,9 @@ def _login(out: Merge, login_id: str, a: Parts, b: Parts) -> Parts:
     joined = _parts_joined(a, b)
     card = joined[CARD]
     _keep_texts(joined, a, b)
-    winner = max((a, b), key=lambda parts: (*_rank_of(parts), parts[CARD]["secret_since_at"]))
+    loser, winner = sorted(
+        (a, b), key=lambda parts: (*_rank_of(parts), parts[CARD]["secret_since_at"])
+    )
     for name in ("secret_since_at", "has_secret"):
         card[name] = winner[CARD][name]
     kept = {secret_id for secret_id, _ in held_entries(login_id, joined)}
@@ -260,8 +278,11 @@ def _login(out: Merge, login_id: str, a: Parts, b: Parts) -> Parts:
     texts = entries_of(joined.get(HISTORY))
     kept_apart = {e[0] for e in seen_texts(texts, card) if e[3] == APART}
     known_apart = {e[0] for e in entries_of(a.get(HISTORY))}
-    if not _parted(joined).keys() <= mine.keys() or not kept_apart <= known_apart:
+    two_secrets = not _parted(joined).keys() <= mine.keys()
+    if two_secrets or not kept_apart <= known_apart:
         out.parted.append(login_id)
+    if two_secrets and winner[SECRETS]["secret"] != loser[SECRETS]["secret"]:
+        out.secrets_taken[login_id] = why(_rank_of(winner)[0], _rank_of(loser)[0])
     card["secret_field_names"] = [entry[0] for entry in joined[SECRETS]["fields"]]
     if card.get("deleted_at") and _both_changed(a[CARD], b[CARD]):
         out.asked.append(login_id)

@@ -2,10 +2,12 @@
 
 An edition counts the changes of one document (a Lamport clock: L. Lamport, 1978): a later change
 has a greater one, whatever any wall clock says. A tag drawn for each change tells apart those that
-two copies made at one edition. What was there at the start has no stamp.
+two copies made at one edition: it begins with the time of its copy's clock, and a time that the
+copy's last write does not reach is not believed. What was there at the start has no stamp.
 """
 
 from collections.abc import Mapping
+from enum import StrEnum
 from hashlib import sha256
 from typing import Any
 
@@ -15,6 +17,13 @@ Stamp = list[Any]
 
 EDITION, STAMPS, ORDERS = "edition", "stamps", "orders"
 NO_STAMP: Stamp = [0, ""]
+TIME_DIGITS, CHANCE_DIGITS = 12, 12
+"""A tag: hexadecimal digits of the milliseconds since 1970, then of chance. Tags from before they
+bore a time have the second part alone.
+"""
+CLOCKS_DIFFER_MS = 300_000
+"""By so much the clocks of two devices may well differ."""
+_NO_TIME = "0" * TIME_DIGITS
 BELONGS_TO = {"origin": "secret", "secret_id": "secret", "code_key_id": "code_key"}
 """What changes with another unit."""
 _WITH_OTHERS = frozenset(BELONGS_TO.values())
@@ -95,6 +104,54 @@ def stamped(former: Document | None, fresh: Document, *, tag: str) -> Document:
         return fresh
     stamps = {**former.get(STAMPS, {}), **{key: [edition, tag] for key in changed}}
     return {**fresh, EDITION: edition, STAMPS: stamps}
+
+
+class Why(StrEnum):
+    """For what one of two changes that never met counts for more."""
+
+    MORE_OFTEN = "more_often"
+    LATER = "later"
+    CLOCK_AHEAD = "clock_ahead"
+    """The other was made while its copy's clock ran ahead."""
+    CHANCE = "chance"
+    """Both at one time, or at none that is known."""
+
+
+def why(taken: Stamp, kept: Stamp) -> Why:
+    """Why the greater of two stamps is the greater."""
+    if taken[0] > kept[0]:
+        return Why.MORE_OFTEN
+    if time_of(taken[1]) > time_of(kept[1]):
+        return Why.CLOCK_AHEAD if kept[1].startswith(_NO_TIME) else Why.LATER
+    return Why.CHANCE
+
+
+def time_of(tag: str) -> str:
+    """The time of a tag, to be compared; empty where it has none or one that is not believed."""
+    time = tag[:TIME_DIGITS] if len(tag) == TIME_DIGITS + CHANCE_DIGITS else ""
+    return "" if time == _NO_TIME else time
+
+
+def change_of(stamp: Stamp) -> tuple[Any, str]:
+    """Which change a stamp is of, whether its time is believed or not."""
+    return stamp[0], str(stamp[1])[-CHANCE_DIGITS:]
+
+
+def believed(document: Document, written_ms: int | None, *, known: Mapping[str, Stamp]) -> Document:
+    """The document of a copy that was last written then: a change that bears a later time was made
+    while a clock ran ahead, and stands before others of its edition. None: not known when. known:
+    stamps of the other copy; what both have needs no belief.
+    """
+    stamps = document.get(STAMPS)
+    if written_ms is None or not stamps:
+        return document
+    last = f"{written_ms + CLOCKS_DIFFER_MS:0{TIME_DIGITS}x}"
+    ahead = {
+        unit: [edition, _NO_TIME + tag[TIME_DIGITS:]]
+        for unit, (edition, tag) in stamps.items()
+        if time_of(tag) > last and known.get(unit) != [edition, tag]
+    }
+    return {**document, STAMPS: {**stamps, **ahead}} if ahead else document
 
 
 def risen(fresh: Document, known: Mapping[str, Stamp], *, tag: str) -> Document:

@@ -8,7 +8,7 @@ it, and can still be reached then.
 from collections.abc import Collection, Iterator, Mapping
 from typing import Any
 
-from newknot.core.merging.stamps import NO_STAMP, STAMPS, Document, Stamp, units
+from newknot.core.merging.stamps import NO_STAMP, STAMPS, Document, Stamp, Why, units, why
 
 APART, KEPT, LEFT = "apart", "kept", "left"
 """What an entry is: lost in a merge and not settled; settled; left behind, and no text any more."""
@@ -105,10 +105,15 @@ def _rank(entry: Entry) -> tuple[int, str]:
     return {APART: 0, KEPT: 1, LEFT: 2}[entry[3]], str(entry[2])
 
 
-def _changed(entry: Entry) -> tuple[int, str]:
+def _changed(entry: Entry) -> Stamp:
     """By which change a text was made, to be compared."""
     edition, _, tag = entry[0].rpartition(":")[2].partition(".")
-    return (int(edition) if edition.isdigit() else 0), tag
+    return [int(edition) if edition.isdigit() else 0, tag]
+
+
+def why_beside(entry: Entry, card: Document) -> Why:
+    """Why a text is kept beside the one that the card has, and not the other way round."""
+    return why(card.get(STAMPS, {}).get(entry[1], NO_STAMP), _changed(entry))
 
 
 def apart(entries: Collection[Entry], card: Document) -> list[str]:

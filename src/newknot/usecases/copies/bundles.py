@@ -8,8 +8,8 @@ from datetime import datetime
 from newknot.core.audit.breached import CorpusLookup
 from newknot.core.errors import FieldInvalid
 from newknot.core.merging.merge import CARD, HISTORY, LOGIN, Contents, Merge, merged
-from newknot.core.merging.stamps import units
-from newknot.core.merging.texts import APART, entries_of, seen, text_of
+from newknot.core.merging.stamps import Why, units
+from newknot.core.merging.texts import APART, entries_of, seen, text_of, why_beside
 from newknot.core.secret import Secret
 from newknot.crypto import KdfParameters
 from newknot.crypto.bundle import (
@@ -56,7 +56,7 @@ class MergeLine:
     """One login that a merge touches, by its names; what: added, changed, removed, parted, asked.
 
     label: of records that are no logins. texts: of those that both sides changed: (name, the one
-    that is taken, the one that is kept beside it).
+    that is taken, the one that is kept beside it, why). secret_taken: why one secret of two counts.
     """
 
     login_id: str
@@ -64,7 +64,8 @@ class MergeLine:
     user_name: str
     what: str
     label: str = LOGIN
-    texts: tuple[tuple[str, str, str], ...] = ()
+    texts: tuple[tuple[str, str, str, Why], ...] = ()
+    secret_taken: Why | None = None
 
 
 def take_out(
@@ -169,19 +170,23 @@ def _require_readable(vault: Vault, merge: Merge, step: Callable[[int, int], Non
         raise BundleContentRefused(reason="holds a record that is not understood") from None
 
 
-def _texts_apart(merge: Merge, ours: Contents, login_id: str) -> tuple[tuple[str, str, str], ...]:
+def _texts_apart(
+    merge: Merge, ours: Contents, login_id: str
+) -> tuple[tuple[str, str, str, Why], ...]:
     """What a merge keeps beside the texts that count, and was not kept here before."""
     joined = merge.contents.records[LOGIN].get(login_id, {})
     before = ours.records.get(LOGIN, {}).get(login_id, {})
     known = {entry[0] for entry in entries_of(before.get(HISTORY))}
-    current = units(joined.get(CARD, {}))
+    card = joined.get(CARD, {})
+    current = units(card)
     return tuple(
         (
             unit.removeprefix("fields/"),
             text_of(unit, current[unit]) if unit in current else "",
             str(text),
+            why_beside([one, unit, text, state], card),
         )
-        for one, unit, text, state in seen(entries_of(joined.get(HISTORY)), joined.get(CARD, {}))
+        for one, unit, text, state in seen(entries_of(joined.get(HISTORY)), card)
         if state == APART and one not in known
     )
 
@@ -208,6 +213,7 @@ def _lines(merge: Merge, ours: Contents) -> list[MergeLine]:
                     said,
                     label,
                     _texts_apart(merge, ours, record_id) if label == LOGIN else (),
+                    merge.secrets_taken.get(record_id),
                 )
             )
     for login_id in sorted(asked):

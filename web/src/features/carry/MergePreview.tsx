@@ -11,13 +11,21 @@ import { useAct } from "../../shared/useAct";
 import { useNow } from "../../shared/useNow";
 
 type Line = Schema["MergeLineOut"];
+type Taken = Schema["Why"];
 
 const WHAT: Record<string, string> = {
   added: "comes in",
   changed: "takes changes over",
   removed: "was deleted for good there",
-  parted: "both secrets are kept: the newer is current, the other in the history",
+  parted: "changed on both sides: nothing of either is lost",
   asked: "deleted on one side, changed on the other",
+};
+
+const BECAUSE: Record<Taken, string> = {
+  more_often: "as it was changed more often",
+  later: "as the later by both clocks",
+  clock_ahead: "as the other was made while its clock ran ahead",
+  chance: "by chance, as no clock tells which is later",
 };
 
 /** Another copy of the vault, opened by its passphrase: what merging it would change, then done. */
@@ -95,7 +103,7 @@ export function MergePreview(props: { bundle: Schema["BundleHeld"]; onLeave: () 
           ? "It has nothing that is not here already."
           : `Merging changes ${count(logins.length, "login")} here${others ? ` and ${count(others, "other record")}` : ""}. Each change since the copies parted is kept.`}
         {facts.lines.some((line) => line.what === "parted") &&
-          " What both changed is taken from where it was changed more often, or else later."}
+          " What both changed is taken from where it was changed more often, or else later, unless that copy’s clock ran ahead."}
       </p>
       <ProblemNote problem={problem} />
       <div className="row">
@@ -122,15 +130,18 @@ export function MergePreview(props: { bundle: Schema["BundleHeld"]; onLeave: () 
           line.kind === "login" ? line.title : [line.kind, line.title].filter(Boolean).join(": "),
           line.user_name,
           <span key="what">
-            {line.texts.length > 0 && line.what === "parted"
-              ? "changed on both sides: nothing of either is lost"
-              : (WHAT[line.what] ?? line.what)}
+            {WHAT[line.what] ?? line.what}
             {line.texts.map((one, i) => (
               <div key={i}>
-                {one.field.replace(/_/g, " ")}: “{one.taken}” is taken, “{one.kept}” is kept beside
-                it
+                {one.field.replace(/_/g, " ")}: “{one.taken}” is taken, {BECAUSE[one.why]}; “
+                {one.kept}” is kept beside it
               </div>
             ))}
+            {line.secret_taken && (
+              <div>
+                secret: one is taken, {BECAUSE[line.secret_taken]}; the other is in the history
+              </div>
+            )}
             {line.what === "asked" && (
               <>
                 {" "}

@@ -124,7 +124,11 @@ def _shaped(lines: list[use.MergeLine]) -> list[MergeLineOut]:
             user_name=one.user_name,
             what=one.what,
             kind=one.label.lower(),
-            texts=[ApartOut(field=f, taken=taken, kept=kept) for f, taken, kept in one.texts],
+            texts=[
+                ApartOut(field=name, taken=taken, kept=kept, why=why)
+                for name, taken, kept, why in one.texts
+            ],
+            secret_taken=one.secret_taken,
         )
         for one in lines
     ]

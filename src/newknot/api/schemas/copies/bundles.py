@@ -5,6 +5,7 @@ from datetime import datetime
 from pydantic import Field, SecretStr
 
 from newknot.api.schemas.base import Shape
+from newknot.core.merging.stamps import Why
 
 
 class BundleOut(Shape):
@@ -37,15 +38,19 @@ class BundleOpenIn(Shape):
 
 
 class ApartOut(Shape):
-    """A text that both sides changed: the one that is taken, and the one kept beside it."""
+    """A text that both sides changed: the one that is taken, the one kept beside it, and why."""
 
     field: str
     taken: str
     kept: str
+    why: Why
 
 
 class MergeLineOut(Shape):
-    """One record that a merge touches. what: added, changed, removed, parted or asked."""
+    """One record that a merge touches. what: added, changed, removed, parted or asked.
+
+    secret_taken: where both sides changed the secret, why the one that is taken counts for more.
+    """
 
     login_id: str
     title: str
@@ -53,6 +58,7 @@ class MergeLineOut(Shape):
     what: str
     kind: str
     texts: list[ApartOut]
+    secret_taken: Why | None = None
 
 
 class BundleFacts(Shape):
