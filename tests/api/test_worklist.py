@@ -123,3 +123,20 @@ def test_what_was_kept_of_it_is_gone_at_the_lock(crowded: Api) -> None:
     crowded.ok("POST", "vault/lock")
     assert crowded.keeper.worklist._held is None
     assert crowded.refused("POST", "checks/worklist/rows", {}) == "423 vault_locked"
+
+
+@pytest.mark.parametrize(
+    ("secret", "says"),
+    [
+        ("Seven lamps over dry gravel", "4 of its 5 words are the same"),
+        ("over wet gravel seven lamps", "three of its words in a row"),
+        ("seven lamps over gravel", "all 4 words are the same"),
+        ("Seven Lamps Over Wet Gravel", "the same but for capitals and look-alikes"),
+        ("seven brass lamps over wet gravel", "5 of its 6 words are the same"),
+    ],
+)
+def test_how_a_secret_is_like_the_passphrase_is_counted(api: Api, secret: str, says: str) -> None:
+    api.add(secret={"own": secret})
+    api.ok("POST", "checks")
+    said = [finding["evidence"] for finding in api.ok("GET", "checks/worklist")["findings"]]
+    assert f"Like the passphrase of this vault: {says}" in said

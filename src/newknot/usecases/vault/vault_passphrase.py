@@ -1,6 +1,6 @@
 """The vault's passphrase: judged while it is chosen, changed, and never chosen alike again."""
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from contextlib import suppress
 from dataclasses import dataclass
 from datetime import datetime
@@ -135,7 +135,7 @@ def _prints(vault: Vault, text: str) -> set[bytes]:
 
 _LIKENESS = {
     "whole": "the same but for capitals and look-alikes",
-    "words": "the same words but for one",
+    "words": "{shared} words are the same",
     "row": "three of its words in a row",
     "letters": "the same letters, or all but one",
 }
@@ -148,12 +148,17 @@ def passphrase_likeness(
     if origin.kind == "drawn" or not known:
         return ""
     prints = frozenset[bytes]().union(*(one.fingerprints for one in known))
-    shared = {
-        form.partition(" ")[0]
-        for form in forms(secret.reveal())
-        if vault.fingerprint("form", form) in prints
-    }
-    return next((says for kind, says in _LIKENESS.items() if kind in shared), "")
+    of_secret = forms(secret.reveal())
+    shared = {form for form in of_secret if vault.fingerprint("form", form) in prints}
+    kinds = {form.partition(" ")[0] for form in shared}
+    says = next((said for kind, said in _LIKENESS.items() if kind in kinds), "")
+    same, words = _words_most(shared), _words_most(of_secret)
+    return says.format(shared=f"all {words}" if same == words else f"{same} of its {words}")
+
+
+def _words_most(of: Collection[str]) -> int:
+    """How many words the longest form of words has."""
+    return max((form.count(" ") for form in of if form.startswith("words ")), default=0)
 
 
 def judge(
