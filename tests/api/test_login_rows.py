@@ -96,3 +96,26 @@ def test_those_that_are_due_come_with_the_nearest_first(api: Api) -> None:
     due = api.ok("GET", "logins/due")
     assert [(one["title"], one["due"]) for one in due] == [("Past", "overdue"), ("Later", "soon")]
     assert all(one in api.ok("GET", "logins")["logins"] for one in due)
+
+
+def test_a_login_that_is_typed_is_known_by_title_or_host(api: Api) -> None:
+    bare = {"title": "Gantry", "user_name": "ilse", "address": "https://gantry.example/rent"}
+    gantry = api.add(**bare, folder="Yard")["login_id"]
+    api.add("Gantry", user_name="payroll", address="https://gantry.example")
+    api.add("Lumen", user_name="ilse", address="https://münze.example")
+
+    def known(**typed: str) -> tuple[str | None, str, list[str]]:
+        found = api.ok("POST", "logins/known", typed)
+        return (found["same"] or {}).get("login_id"), found["address"], found["user_names"]
+
+    assert known(title=" gÄntry".replace("Ä", "ä"), user_name="ILSE")[0] == gantry
+    assert known(title="gantry") == (None, "https://gantry.example/rent", ["ilse", "payroll"])
+    # By the host that a browser would open, in any writing of it.
+    assert known(address="HTTPS://gantry.EXAMPLE:443/other", user_name="ilse")[0] == gantry
+    assert known(address="xn--mnze-0ra.example") == (None, "", ["ilse"])
+    for nothing in ({}, {"title": "Gan"}, {"address": "https://gantry.example.org"}):
+        assert known(**nothing) == (None, "", [])
+    assert api.ok("GET", "logins/habits") == {
+        "folders": ["Yard"],
+        "user_names": ["ilse", "payroll"],
+    }

@@ -140,3 +140,27 @@ def test_how_a_secret_is_like_the_passphrase_is_counted(api: Api, secret: str, s
     api.ok("POST", "checks")
     said = [finding["evidence"] for finding in api.ok("GET", "checks/worklist")["findings"]]
     assert f"Like the passphrase of this vault: {says}" in said
+
+
+def test_a_campaign_is_chosen_by_what_the_logins_have_in_common(crowded: Api) -> None:
+    crowded.add("Empty", address="https://lumen.example", secret=None)
+
+    def made_of(way: str, typed: str = "") -> list[tuple[str, int]]:
+        found = crowded.ok("POST", "campaigns/choices", {"way": way, "typed": typed, "limit": 2})
+        assert found["total"] >= len(found["choices"])
+        for one in found["choices"]:
+            body = {"way": way, "choice_id": one["choice_id"]}
+            chosen = crowded.ok("POST", "campaigns/chosen", body)
+            assert len(chosen["login_ids"]) == one["count"]
+            assert crowded.ok("POST", "campaigns", {"login_ids": chosen["login_ids"]})["places"]
+        return [(one["label"], one["count"]) for one in found["choices"]]
+
+    assert made_of("finding") == [("reused", 6), ("weak", 1)]
+    assert made_of("group") == [("same secret as Gantry 0", 6)]
+    # What has no secret is not rotated.
+    assert made_of("site", "lumen") == [("lumen.example", 1)]
+    reaches = made_of("reach", "gantry 5")
+    assert reaches == [("Gantry 5", 6)]
+    gone = {"way": "group", "choice_id": "same " + "0" * 32}
+    assert crowded.ok("POST", "campaigns/chosen", gone) == {"login_ids": [], "titles": []}
+    assert crowded.refused("POST", "campaigns/choices", {"way": "x"}) == "422 field_invalid"

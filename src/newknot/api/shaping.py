@@ -10,17 +10,16 @@ from newknot.core.audit.overdue import overdue_of
 from newknot.core.audit.waiver import Waiver
 from newknot.core.errors import FieldInvalid
 from newknot.core.login import LoginCard, Origin
-from newknot.core.rotation import OPEN_STATES
 from newknot.core.rotation.due import Due, due_on, how_due
 from newknot.core.secret import Secret
 from newknot.store.policies import list_policies
+from newknot.store.rotations import open_rotations
 from newknot.store.vault import Vault
 from newknot.store.waivers import list_waivers
 from newknot.usecases.check.checks import get_check
 from newknot.usecases.logins.logins import NewSecret
 from newknot.usecases.logins.loose_ends import list_loose_ends, loose_secret
 from newknot.usecases.policies import NamedPolicies
-from newknot.usecases.rotation.rotations import list_rotations
 
 
 class RowMaker:
@@ -36,9 +35,7 @@ class RowMaker:
         for waiver in list_waivers(vault):
             if waiver.kind is FindingKind.OVERDUE and waiver.holds(self._today):
                 self._accepted.setdefault(waiver.login_id, []).append(waiver)
-        self.rotation_ids = {
-            r.login_id: r.rotation_id for r in list_rotations(vault) if r.state in OPEN_STATES
-        }
+        self.rotation_ids = open_rotations(vault)
 
     def guess_number_log10(self, card: LoginCard) -> float | None:
         """As of the last check, unless the secret changed since."""

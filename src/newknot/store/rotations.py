@@ -5,6 +5,7 @@ from functools import partial
 from typing import Any
 
 from newknot.core.rotation import (
+    OPEN_STATES,
     HeldSecret,
     Rotation,
     RotationEvent,
@@ -69,6 +70,12 @@ def list_rotations(vault: Vault) -> list[Rotation]:
         except RecordDamaged:
             continue
     return sorted(found, key=lambda r: r.place, reverse=True)
+
+
+def open_rotations(vault: Vault) -> dict[str, str]:
+    """login_id -> rotation_id of those that are under way."""
+    open_ones = [one for one in list_rotations(vault) if one.state in OPEN_STATES]
+    return {one.login_id: one.rotation_id for one in reversed(open_ones)}
 
 
 def put_rotation_secrets(tx: Transaction, rotation_id: str, secrets: RotationSecrets) -> None:

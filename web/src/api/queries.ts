@@ -39,8 +39,6 @@ export const queries = {
       refetchInterval: 1_500,
       retry: false,
     }),
-  logins: () =>
-    queryOptions({ queryKey: ["logins"], queryFn: () => answer(client.GET("/logins")) }),
   /** What is sought is no part of a key that outlives the view: each list is named by a number. */
   loginRows: (wish: LoginsWish, part: number) =>
     queryOptions({
@@ -56,10 +54,23 @@ export const queries = {
       queryKey: ["logins", "due"],
       queryFn: () => answer(client.GET("/logins/due")),
     }),
-  foundLogins: (typed: string) =>
+  foundLogins: (typed: string, limit = FOUND_MOST) =>
     queryOptions({
-      queryKey: ["logins", "find", numberOf({ typed })],
-      queryFn: () => answer(client.POST("/logins/find", { body: { typed, limit: FOUND_MOST } })),
+      queryKey: ["logins", "find", numberOf({ typed, limit })],
+      queryFn: () => answer(client.POST("/logins/find", { body: { typed, limit } })),
+      placeholderData: keepPreviousData,
+      gcTime: SOUGHT_KEPT_MS,
+    }),
+  /** What a form offers for a login. */
+  habits: () =>
+    queryOptions({
+      queryKey: ["logins", "habits"],
+      queryFn: () => answer(client.GET("/logins/habits")),
+    }),
+  knownLogin: (typed: Schema["TypedLogin"]) =>
+    queryOptions({
+      queryKey: ["logins", "known", numberOf(typed)],
+      queryFn: () => answer(client.POST("/logins/known", { body: typed })),
       placeholderData: keepPreviousData,
       gcTime: SOUGHT_KEPT_MS,
     }),
@@ -171,6 +182,14 @@ export const queries = {
     }),
   campaigns: () =>
     queryOptions({ queryKey: ["campaigns"], queryFn: () => answer(client.GET("/campaigns")) }),
+  campaignChoices: (way: Schema["Way"], typed: string) =>
+    queryOptions({
+      queryKey: ["campaigns", "choices", numberOf({ way, typed })],
+      queryFn: () =>
+        answer(client.POST("/campaigns/choices", { body: { way, typed, limit: PART } })),
+      placeholderData: keepPreviousData,
+      gcTime: SOUGHT_KEPT_MS,
+    }),
   pastRetention: () =>
     queryOptions({
       queryKey: ["past-retention"],

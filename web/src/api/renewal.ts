@@ -29,6 +29,7 @@ const NOTHING: string[] = [];
 const RENEWED: [string, string[]][] = [
   ["POST /logins/rows", NOTHING],
   ["POST /logins/find", NOTHING],
+  ["POST /logins/known", NOTHING],
   ["POST /logins/*/secret", NOTHING],
   ["POST /logins/*/secret-field", NOTHING],
   ["POST /logins/*/code", NOTHING],
@@ -46,6 +47,8 @@ const RENEWED: [string, string[]][] = [
   ["POST /rotations/*/way-on/secret", NOTHING],
   ["POST /rotations/*/current", ["rotation", "rotations"]],
   ["* /rotations/**", ROTATION],
+  ["POST /campaigns/choices", NOTHING],
+  ["POST /campaigns/chosen", NOTHING],
   ["* /campaigns/**", ROTATION],
   ["POST /checks/stop", NOTHING],
   ["POST /checks/worklist/*", NOTHING],

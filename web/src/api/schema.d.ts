@@ -273,6 +273,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/campaigns/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Choices
+         * @description What a campaign can be made of, the largest first.
+         */
+        post: operations["choices_campaigns_choices_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/campaigns/chosen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Chosen
+         * @description The logins of a choice; none where it is there no more.
+         */
+        post: operations["chosen_campaigns_chosen_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/campaigns/{campaign_id}": {
         parameters: {
             query?: never;
@@ -1184,6 +1224,46 @@ export interface paths {
          * @description The few logins that are nearest to what was typed.
          */
         post: operations["find_logins_logins_find_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/logins/habits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Login Habits
+         * @description What a form offers for a login: folders and user names.
+         */
+        get: operations["login_habits_logins_habits_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/logins/known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Known
+         * @description Whether a login that is being typed is there already, and what is known of its site.
+         */
+        post: operations["known_logins_known_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3068,6 +3148,64 @@ export interface components {
             whole: boolean;
         };
         /**
+         * ChoiceIn
+         * @description One choice of a way.
+         */
+        ChoiceIn: {
+            /** Choice Id */
+            choice_id: string;
+            way: components["schemas"]["Way"];
+        };
+        /**
+         * ChoiceOut
+         * @description label: of findings the kind, else as it is shown. count: logins with a secret to rotate.
+         */
+        ChoiceOut: {
+            /** Choice Id */
+            choice_id: string;
+            /** Count */
+            count: number;
+            /** Label */
+            label: string;
+        };
+        /**
+         * ChoicesIn
+         * @description What a campaign can be made of, in one way; typed: words that its label holds.
+         */
+        ChoicesIn: {
+            /**
+             * Limit
+             * @default 60
+             */
+            limit: number;
+            /**
+             * Typed
+             * @default
+             */
+            typed: string;
+            way: components["schemas"]["Way"];
+        };
+        /**
+         * ChoicesOut
+         * @description The largest few, of so many in all.
+         */
+        ChoicesOut: {
+            /** Choices */
+            choices: components["schemas"]["ChoiceOut"][];
+            /** Total */
+            total: number;
+        };
+        /**
+         * ChosenOut
+         * @description The logins of a choice, and the titles of the first few.
+         */
+        ChosenOut: {
+            /** Login Ids */
+            login_ids: string[];
+            /** Titles */
+            titles: string[];
+        };
+        /**
          * ClearFileIn
          * @description In which format.
          */
@@ -3673,13 +3811,17 @@ export interface components {
         };
         /**
          * FoundLogin
-         * @description A login that fits.
+         * @description A login that fits. rotation_id: of the one that is open.
          */
         FoundLogin: {
             /** Domain */
             domain: string;
+            /** Has Secret */
+            has_secret: boolean;
             /** Login Id */
             login_id: string;
+            /** Rotation Id */
+            rotation_id: string | null;
             /** Title */
             title: string;
             /** User Name */
@@ -3704,6 +3846,16 @@ export interface components {
         HTTPValidationError: {
             /** Detail */
             detail?: components["schemas"]["ValidationError"][];
+        };
+        /**
+         * HabitsOut
+         * @description The folders there are, and the user names most often used, the first first.
+         */
+        HabitsOut: {
+            /** Folders */
+            folders: string[];
+            /** User Names */
+            user_names: string[];
         };
         /**
          * HandedOut
@@ -3890,6 +4042,18 @@ export interface components {
             title: string;
             /** User Name */
             user_name: string;
+        };
+        /**
+         * KnownLoginOut
+         * @description same: the login that is the typed one already. address, user_names: of its title or site,
+         *     where these are not typed yet.
+         */
+        KnownLoginOut: {
+            /** Address */
+            address: string;
+            same: components["schemas"]["FoundLogin"] | null;
+            /** User Names */
+            user_names: string[];
         };
         /**
          * LeftOut
@@ -5556,6 +5720,27 @@ export interface components {
             tried: components["schemas"]["TriedIn"][];
         };
         /**
+         * TypedLogin
+         * @description A login as far as it is typed.
+         */
+        TypedLogin: {
+            /**
+             * Address
+             * @default
+             */
+            address: string;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /**
+             * User Name
+             * @default
+             */
+            user_name: string;
+        };
+        /**
          * Undone
          * @description How many logins are gone again; those that were changed since are in the bin; put_back_count:
          *     those that have their former secret again.
@@ -5680,6 +5865,12 @@ export interface components {
          * @enum {string}
          */
         WaiverReason: "cannot" | "not_mine" | "covered" | "does_not_matter";
+        /**
+         * Way
+         * @description By what the logins are chosen.
+         * @enum {string}
+         */
+        Way: "finding" | "group" | "site" | "reach";
         /**
          * WayOnAnswers
          * @description refused: what did not open the site so far. opened: what did, where one did.
@@ -6369,6 +6560,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CampaignOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    choices_campaigns_choices_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChoicesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChoicesOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    chosen_campaigns_chosen_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChoiceIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChosenOut"];
                 };
             };
             /** @description Validation Error */
@@ -7788,6 +8045,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FoundLogin"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    login_habits_logins_habits_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HabitsOut"];
+                };
+            };
+        };
+    };
+    known_logins_known_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypedLogin"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownLoginOut"];
                 };
             };
             /** @description Validation Error */

@@ -91,7 +91,7 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
         })),
         { id: "new", label: "New login", beside: "", act: () => void navigate("/logins/new") },
         { id: "lock", label: "Lock the vault", beside: "key L", act: onLock },
-      ].filter((line) => matches(line.label.toLowerCase(), typed));
+      ].filter((line) => matches(line.label, typed));
       if (!typed.trim()) return acts.slice(0, SHOWN + 2);
       const named = of.map((login) => ({
         id: login.login_id,

@@ -82,7 +82,7 @@ class Contents:
     records: dict[str, dict[str, Parts]] = field(default_factory=dict)
     removed: dict[str, Gone] = field(default_factory=dict)
     unread: set[str] = field(default_factory=set)
-    written_ms: int | None = None
+    written_ms: int | None = field(default=None, compare=False)
 
 
 @dataclass(slots=True)

@@ -15,7 +15,6 @@ from newknot.core.login import (
     SecondFactor,
     SecretField,
 )
-from newknot.core.rotation import OPEN_STATES
 from newknot.core.second_factor import CodeKey
 from newknot.core.secret import Secret
 from newknot.exchange.csv_logins import (
@@ -35,7 +34,7 @@ from newknot.exchange.portable_login import (
 )
 from newknot.store.errors import RecordDamaged
 from newknot.store.logins import get_secrets
-from newknot.store.rotations import list_rotations
+from newknot.store.rotations import open_rotations
 from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Vault
 from newknot.usecases.errors import ImportStopped
@@ -147,7 +146,7 @@ def judged_rows(
         key = (_place(card.address, card.title), card.user_name.casefold())
         known.setdefault(key, _There(vault)).cards.append(card)
     kept_out = frozenset(get_safeguards(vault).kept_out)
-    rotating = {r.login_id for r in list_rotations(vault) if r.state in OPEN_STATES}
+    rotating = open_rotations(vault).keys()
     seen: set[PortableLogin] = set()
     out: list[tuple[ImportRow, PortableLogin]] = []
     read = logins_of(file.table, mapping) if file.table is not None else iter(file.logins)

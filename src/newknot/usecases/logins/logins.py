@@ -22,7 +22,6 @@ from newknot.core.login import (
     checked_secret_text,
     checked_text,
 )
-from newknot.core.rotation import OPEN_STATES
 from newknot.core.second_factor import CodeKey
 from newknot.core.secret import Secret
 from newknot.store.errors import RecordMissing
@@ -37,7 +36,7 @@ from newknot.store.logins import (
 )
 from newknot.store.loose_ends import remove_loose_end
 from newknot.store.manifest import Label
-from newknot.store.rotations import list_rotations, remove_rotation
+from newknot.store.rotations import list_rotations, open_rotations, remove_rotation
 from newknot.store.vault import Transaction, Vault, new_id
 from newknot.usecases.errors import InBin, NothingHeld
 from newknot.usecases.logins.superseding import (
@@ -306,10 +305,7 @@ def empty_bin(vault: Vault, *, now: datetime, only_expired: bool) -> int:
 
 def open_rotation_id(vault: Vault, login_id: str) -> str | None:
     """The rotation of this login that is under way, if any."""
-    for rotation in list_rotations(vault):
-        if rotation.login_id == login_id and rotation.state in OPEN_STATES:
-            return rotation.rotation_id
-    return None
+    return open_rotations(vault).get(login_id)
 
 
 def _code_key(draft: LoginDraft, held: Secret) -> Secret:

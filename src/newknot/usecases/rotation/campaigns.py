@@ -10,10 +10,9 @@ from newknot.core.audit.mailboxes import resets
 from newknot.core.errors import FieldInvalid, NewKnotError
 from newknot.core.generate import RandomSource
 from newknot.core.login import LoginCard
-from newknot.core.rotation import OPEN_STATES
 from newknot.core.rotation.campaign import Campaign, order_of_work
 from newknot.store.campaigns import get_campaign, list_campaigns, put_campaign, remove_campaign
-from newknot.store.rotations import list_rotations
+from newknot.store.rotations import open_rotations
 from newknot.store.vault import Vault, new_id
 from newknot.usecases.clock import Clock
 from newknot.usecases.errors import DriveRunning
@@ -60,7 +59,7 @@ def begin_campaign(vault: Vault, login_ids: Sequence[str], *, now: datetime) -> 
 def places_of(vault: Vault, campaign: Campaign) -> list[Place]:
     """The logins that are still there, in the order of work."""
     cards = {card.login_id: card for card in list_logins(vault)[0]}
-    under_way = {r.login_id: r.rotation_id for r in list_rotations(vault) if r.state in OPEN_STATES}
+    under_way = open_rotations(vault)
     places: list[Place] = []
     for login_id in campaign.login_ids:
         card = cards.get(login_id)

@@ -1,11 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
-import { useMemo, useRef, useState } from "react";
+import { useDeferredValue, useMemo, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { hostOf } from "../../domain/address";
 import { keptOutPlace } from "../../domain/keptOut";
-import { haystack, matches, nearest } from "../../domain/search";
+import { matches } from "../../domain/search";
 import { offerSeed, type LoginSeed } from "../../shared/loginSeed";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { Dialogue } from "../../shared/Dialogue";
@@ -16,21 +16,14 @@ const SITES_SHOWN = 3;
 /** A new login or an existing one, both as near: type its title or its site. */
 export function PlaceDialog({ looseEndId, onClose }: { looseEndId: string; onClose: () => void }) {
   const navigate = useNavigate();
-  const { data } = useQuery(queries.logins());
   const library = useQuery(queries.policies());
   const looseEnds = useQuery(queries.looseEnds());
   const field = useRef<HTMLInputElement>(null);
   const [typed, setTyped] = useState("");
   const [problem, setProblem] = useState<unknown>(null);
   const seen = looseEnds.data?.find((one) => one.loose_end_id === looseEndId)?.address ?? "";
-  const logins = data?.logins;
-  const found = useMemo(() => {
-    const sought = typed.trim() || hostOf(seen).split(".")[0] || "";
-    return nearest(
-      (logins ?? []).filter((l) => matches(haystack(l), sought)),
-      sought,
-    ).slice(0, SHOWN);
-  }, [logins, typed, seen]);
+  const sought = typed.trim() || hostOf(seen).split(".")[0] || "";
+  const found = useQuery(queries.foundLogins(useDeferredValue(sought), SHOWN)).data ?? [];
   const keptOut = useQuery(queries.safeguards()).data?.kept_out;
   const seeds = useMemo(
     () =>
@@ -44,7 +37,7 @@ export function PlaceDialog({ looseEndId, onClose }: { looseEndId: string; onClo
     offerSeed(seed);
     void navigate(`/logins/new?loose_end=${looseEndId}`);
   };
-  const stage = async (login: Schema["LoginRow"]) => {
+  const stage = async (login: Schema["FoundLogin"]) => {
     if (!login.has_secret) {
       void navigate(`/logins/${login.login_id}/edit?loose_end=${looseEndId}`);
       return;
@@ -137,7 +130,7 @@ function offered(policies: Schema["PolicyOut"][], typed: string, seen: string): 
   const address = seen || site?.address || "";
   if (!typed) return [{ title: site?.title ?? host, address }];
   const fitting = policies
-    .filter((p) => matches([p.name, ...p.domains].join(" ").toLowerCase(), typed))
+    .filter((p) => matches([p.name, ...p.domains].join(" "), typed))
     .slice(0, SITES_SHOWN)
     .map(known);
   const isAddress = /\.[a-z]{2,}/i.test(typed) || typed.includes("://");

@@ -14,6 +14,7 @@ import { SecretInput } from "../../shared/SecretInput";
 import { DraftNote, useFormDraft } from "../../shared/useFormDraft";
 import { useKeys } from "../../shared/useKeys";
 import { KnownAlready } from "./KnownAlready";
+import { MailboxField } from "./MailboxField";
 import { FurtherFields, type FieldDraft } from "./FurtherFields";
 import { SecretChoice, type SecretChoiceHandle } from "./SecretChoice";
 
@@ -86,7 +87,7 @@ function LoginForm({ login: opened, onAnew }: FormProps) {
   const [saved, setSaved] = useState<Schema["LoginSheet"] | null>(null);
   const navigate = useNavigate();
   const [params] = useSearchParams();
-  const { data } = useQuery(queries.logins());
+  const habits = useQuery(queries.habits()).data;
   const [draft, setDraft] = useState<Draft>(() =>
     login ? { ...EMPTY, ...pickDraft(login) } : { ...EMPTY, ...waitingSeed() },
   );
@@ -180,10 +181,6 @@ function LoginForm({ login: opened, onAnew }: FormProps) {
     }
   };
 
-  const folders = [...new Set((data?.logins ?? []).map((l) => l.folder).filter(Boolean))].sort();
-  const mailboxes = (data?.logins ?? []).filter((l) => l.login_id !== login?.login_id);
-  const userNames = mostUsed((data?.logins ?? []).map((l) => l.user_name));
-
   return (
     <main className="page at-most-1120">
       <p className="small">
@@ -210,7 +207,7 @@ function LoginForm({ login: opened, onAnew }: FormProps) {
               <Input {...text("user_name")} list="user-names" />
             </label>
             <datalist id="user-names">
-              {userNames.slice(0, 50).map((name) => (
+              {habits?.user_names.map((name) => (
                 <option key={name}>{name}</option>
               ))}
             </datalist>
@@ -221,7 +218,6 @@ function LoginForm({ login: opened, onAnew }: FormProps) {
             {!login && (
               <KnownAlready
                 typed={draft}
-                logins={data?.logins ?? []}
                 onAddress={(address) => set("address", address)}
                 onUserName={(name) => set("user_name", name)}
               />
@@ -262,7 +258,7 @@ function LoginForm({ login: opened, onAnew }: FormProps) {
                 <Input {...text("folder")} list="folders" />
               </label>
               <datalist id="folders">
-                {folders.map((f) => (
+                {habits?.folders.map((f) => (
                   <option key={f}>{f}</option>
                 ))}
               </datalist>
@@ -292,21 +288,11 @@ function LoginForm({ login: opened, onAnew }: FormProps) {
                 />
               </div>
             </div>
-            <label className="field">
-              <span>Reset through which mailbox</span>
-              <Select
-                aria-label="Reset through which mailbox"
-                value={draft.resets_by}
-                onChange={(value) => set("resets_by", value ?? null)}
-                allowClear
-                placeholder="no mailbox named"
-                showSearch={{ optionFilterProp: "label" }}
-                options={mailboxes.map((l) => ({
-                  value: l.login_id,
-                  label: l.user_name ? `${l.title} (${l.user_name})` : l.title,
-                }))}
-              />
-            </label>
+            <MailboxField
+              own={login?.login_id ?? null}
+              value={draft.resets_by}
+              onChange={(value) => set("resets_by", value)}
+            />
             <div className="row login-form-page-row">
               <label className="field grow">
                 <span>Second factor</span>
@@ -388,13 +374,6 @@ function LoginForm({ login: opened, onAnew }: FormProps) {
       </form>
     </main>
   );
-}
-
-/** Distinct texts, those used most first. */
-function mostUsed(texts: string[]): string[] {
-  const uses = new Map<string, number>();
-  for (const text of texts) if (text) uses.set(text, (uses.get(text) ?? 0) + 1);
-  return [...uses.keys()].sort((a, b) => (uses.get(b) ?? 0) - (uses.get(a) ?? 0));
 }
 
 function pickDraft(login: Schema["LoginSheet"]): Draft {

@@ -1,63 +1,42 @@
 import { useQuery } from "@tanstack/react-query";
 import { Button, Checkbox, Segmented, Select } from "antd";
-import { useMemo, useState } from "react";
-import { answer, client } from "../../api/client";
+import { useDeferredValue, useState } from "react";
+import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
-import {
-  choicesBy,
-  loginsOf,
-  WAYS,
-  WAY_LABELS,
-  type Choice,
-  type Way,
-} from "../../domain/campaign";
+import { FINDING_LABELS, type FindingKind } from "../../domain/findings";
 import { count } from "../../domain/moments";
-import { haystack, matches } from "../../domain/search";
+import { Dialogue } from "../../shared/Dialogue";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useAct } from "../../shared/useAct";
-import { Dialogue } from "../../shared/Dialogue";
 
-const SHOWN = 200;
+type Way = Schema["Way"] | "hand";
+const WAY_LABELS: Record<Way, string> = {
+  finding: "By finding",
+  group: "By reuse group",
+  site: "By site",
+  reach: "By what falls with one",
+  hand: "By hand",
+};
+const WAYS = (Object.keys(WAY_LABELS) as Way[]).map((value) => ({
+  value,
+  label: WAY_LABELS[value],
+}));
+const BY_HAND_SHOWN = 50;
+const TITLES_SHOWN = 8;
+
+type Chosen = Schema["ChosenOut"];
+const NONE: Chosen = { login_ids: [], titles: [] };
 
 /** Which logins a campaign is to rotate: by finding, reuse group, site, what falls with one, or hand. */
 export function CampaignDialog({ onClose }: { onClose: () => void }) {
   const [way, setWay] = useState<Way>("finding");
-  const [picked, setPicked] = useState<string | null>(null);
-  const [byHand, setByHand] = useState<string[]>([]);
-  const [typed, setTyped] = useState("");
-  const worklist = useQuery(queries.worklist()).data;
-  const map = useQuery(queries.reach()).data;
-  const logins = useQuery(queries.logins()).data?.logins;
+  const [chosen, setChosen] = useState<Chosen>(NONE);
   const { problem, busy, run } = useAct();
-
-  const choices: Choice[] = useMemo(
-    () => choicesBy(way, worklist?.findings ?? [], map ?? null, logins ?? []),
-    [way, worklist, map, logins],
-  );
-  const falls = useQuery({
-    ...queries.reachOf(picked ?? ""),
-    enabled: way === "reach" && picked !== null,
-  }).data;
-  const chosen = useMemo(() => {
-    let wanted = choices.find((c) => c.id === picked)?.login_ids ?? [];
-    if (way === "hand") wanted = byHand;
-    if (way === "reach" && picked && falls)
-      wanted = [picked, ...falls.map((fall) => fall.login_id)];
-    return loginsOf(wanted, logins ?? []);
-  }, [way, byHand, choices, picked, falls, logins]);
-  const found = useMemo(
-    () => (logins ?? []).filter((l) => l.has_secret && matches(haystack(l), typed)),
-    [logins, typed],
-  );
   const begin = () =>
     run(async () => {
-      const body = { login_ids: chosen.map((login) => login.login_id) };
-      await answer(client.POST("/campaigns", { body }));
+      await answer(client.POST("/campaigns", { body: { login_ids: chosen.login_ids } }));
       onClose();
     });
-  const turn = (login_id: string, on: boolean) =>
-    setByHand((now) => (on ? [...now, login_id] : now.filter((one) => one !== login_id)));
-
   return (
     <Dialogue open width={640} title="A new campaign" footer={null} onCancel={onClose}>
       <div className="stack">
@@ -66,62 +45,25 @@ export function CampaignDialog({ onClose }: { onClose: () => void }) {
           value={way}
           onChange={(value) => {
             setWay(value);
-            setPicked(null);
+            setChosen(NONE);
           }}
-          options={WAYS.map((value) => ({ value, label: WAY_LABELS[value] }))}
+          options={WAYS}
         />
         {way === "hand" ? (
-          <>
-            <input
-              className="secret-input in-face"
-              aria-label="Find logins"
-              placeholder="Title, user name, address, tag…"
-              autoComplete="off"
-              spellCheck={false}
-              onChange={(event) => setTyped(event.target.value)}
-            />
-            <div role="group" aria-label="Logins" tabIndex={0} className="campaign-dialog-logins">
-              {found.slice(0, SHOWN).map((login) => (
-                <div key={login.login_id}>
-                  <Checkbox
-                    checked={byHand.includes(login.login_id)}
-                    onChange={(event) => turn(login.login_id, event.target.checked)}
-                  >
-                    {login.title} <span className="small quiet">{login.user_name}</span>
-                  </Checkbox>
-                </div>
-              ))}
-              {found.length > SHOWN && (
-                <p className="small quiet">and {count(found.length - SHOWN, "more")}: find them</p>
-              )}
-            </div>
-          </>
+          <ByHand onChosen={setChosen} />
         ) : (
-          <Select
-            aria-label={WAY_LABELS[way]}
-            placeholder={choices.length ? "choose one" : "there is none"}
-            value={picked}
-            showSearch={{ optionFilterProp: "label" }}
-            onChange={setPicked}
-            options={choices.map((one) => ({
-              value: one.id,
-              label: `${one.label} (${one.count.toLocaleString("en")})`,
-            }))}
-          />
+          <ByWay key={way} {...{ way, setChosen }} />
         )}
-        <p className="small">
-          {chosen.length === 0 ? (
+        <p className="small" role="status">
+          {chosen.login_ids.length === 0 ? (
             <span className="quiet">No login chosen yet.</span>
           ) : (
             <>
-              <b>{count(chosen.length, "login")}</b>: mailboxes that can reset others come first.
-              Nothing is changed yet.{" "}
+              <b>{count(chosen.login_ids.length, "login")}</b>: mailboxes that can reset others come
+              first. Nothing is changed yet.{" "}
               <span className="quiet">
-                {chosen
-                  .slice(0, 8)
-                  .map((login) => login.title)
-                  .join(", ")}
-                {chosen.length > 8 && " …"}
+                {chosen.titles.slice(0, TITLES_SHOWN).join(", ")}
+                {chosen.login_ids.length > TITLES_SHOWN && " …"}
               </span>
             </>
           )}
@@ -130,7 +72,7 @@ export function CampaignDialog({ onClose }: { onClose: () => void }) {
         <div>
           <Button
             type="primary"
-            disabled={chosen.length === 0}
+            disabled={chosen.login_ids.length === 0}
             loading={busy}
             onClick={() => void begin()}
           >
@@ -140,4 +82,91 @@ export function CampaignDialog({ onClose }: { onClose: () => void }) {
       </div>
     </Dialogue>
   );
+}
+
+type ByWayProps = { way: Schema["Way"]; setChosen: (chosen: Chosen) => void };
+
+function ByWay({ way, setChosen }: ByWayProps) {
+  const [typed, setTyped] = useState("");
+  const [picked, setPicked] = useState<string | null>(null);
+  const found = useQuery(queries.campaignChoices(way, useDeferredValue(typed))).data;
+  const { problem, run } = useAct();
+  const pick = (choice_id: string) =>
+    run(async () => {
+      setPicked(choice_id);
+      setTyped("");
+      setChosen(await answer(client.POST("/campaigns/chosen", { body: { way, choice_id } })));
+    });
+  return (
+    <>
+      <Select
+        aria-label={WAY_LABELS[way]}
+        placeholder={found && found.total === 0 && !typed ? "there is none" : "choose one"}
+        value={picked}
+        showSearch={{ filterOption: false, onSearch: setTyped }}
+        onChange={(choice_id) => void pick(choice_id)}
+        options={found?.choices.map((one) => ({
+          value: one.choice_id,
+          label: `${labelOf(way, one)} (${one.count.toLocaleString("en")})`,
+        }))}
+      />
+      {found && found.total > found.choices.length && (
+        <p className="small quiet">
+          The largest {found.choices.length} of {found.total.toLocaleString("en")} stand here: type
+          to find others.
+        </p>
+      )}
+      <ProblemNote problem={problem} />
+    </>
+  );
+}
+
+function ByHand({ onChosen }: { onChosen: (chosen: Chosen) => void }) {
+  const [typed, setTyped] = useState("");
+  const [picked, setPicked] = useState(new Map<string, string>());
+  const found = useQuery(queries.foundLogins(useDeferredValue(typed), BY_HAND_SHOWN)).data ?? [];
+  const turn = (login: Schema["FoundLogin"], on: boolean) => {
+    const fresh = new Map(picked);
+    if (on) fresh.set(login.login_id, login.title);
+    else fresh.delete(login.login_id);
+    setPicked(fresh);
+    onChosen({ login_ids: [...fresh.keys()], titles: [...fresh.values()] });
+  };
+  return (
+    <>
+      <input
+        className="secret-input in-face"
+        aria-label="Find logins"
+        placeholder="Title, user name, address, tag…"
+        autoComplete="off"
+        spellCheck={false}
+        onChange={(event) => setTyped(event.target.value)}
+      />
+      <div role="group" aria-label="Logins" tabIndex={0} className="campaign-dialog-logins">
+        {found.map((login) => (
+          <div key={login.login_id}>
+            <Checkbox
+              checked={picked.has(login.login_id)}
+              disabled={!login.has_secret}
+              onChange={(event) => turn(login, event.target.checked)}
+            >
+              {login.title}{" "}
+              <span className="small quiet">
+                {login.has_secret ? login.user_name : "has no secret to rotate"}
+              </span>
+            </Checkbox>
+          </div>
+        ))}
+        {found.length === BY_HAND_SHOWN && (
+          <p className="small quiet">
+            The nearest {BY_HAND_SHOWN} stand here: type to find others.
+          </p>
+        )}
+      </div>
+    </>
+  );
+}
+
+function labelOf(way: Schema["Way"], one: Schema["ChoiceOut"]): string {
+  return way === "finding" ? FINDING_LABELS[one.choice_id as FindingKind] : one.label;
 }

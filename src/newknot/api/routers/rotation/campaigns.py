@@ -5,13 +5,25 @@ from typing import Any
 from fastapi import APIRouter, Response
 
 from newknot.api.deps import Work, WorkDep
-from newknot.api.schemas.rotation.campaigns import CampaignIn, CampaignOut, PlaceOut
+from newknot.api.schemas.rotation.campaigns import (
+    CampaignIn,
+    CampaignOut,
+    ChoiceIn,
+    ChoiceOut,
+    ChoicesIn,
+    ChoicesOut,
+    ChosenOut,
+    PlaceOut,
+)
 from newknot.core.errors import NewKnotError
 from newknot.core.rotation.campaign import Campaign
 from newknot.core.safeguards import Act
 from newknot.usecases.errors import DriveRunning
+from newknot.usecases.rotation import campaign_choices
 from newknot.usecases.rotation import campaigns as use
 from newknot.usecases.rotation.driving import Drive
+
+TITLES_MOST = 8
 
 router = APIRouter(prefix="/campaigns", tags=["rotation"])
 
@@ -26,6 +38,29 @@ def list_campaigns(work: WorkDep) -> list[CampaignOut]:
 def begin(body: CampaignIn, work: WorkDep) -> CampaignOut:
     """A campaign over these logins: the plan; nothing is changed yet."""
     return _shaped(work, use.begin_campaign(work.vault, body.login_ids, now=work.now))
+
+
+@router.post("/choices")
+def choices(body: ChoicesIn, work: WorkDep) -> ChoicesOut:
+    """What a campaign can be made of, the largest first."""
+    found = campaign_choices.choices(work.vault, body.way, _findings(work), typed=body.typed)
+    return ChoicesOut(
+        total=len(found),
+        choices=[
+            ChoiceOut(choice_id=one.choice_id, label=one.label, count=one.count)
+            for one in found[: body.limit]
+        ],
+    )
+
+
+@router.post("/chosen")
+def chosen(body: ChoiceIn, work: WorkDep) -> ChosenOut:
+    """The logins of a choice; none where it is there no more."""
+    cards = campaign_choices.logins_of(work.vault, body.way, body.choice_id, _findings(work))
+    return ChosenOut(
+        login_ids=[card.login_id for card in cards],
+        titles=[card.title for card in cards[:TITLES_MOST]],
+    )
 
 
 @router.post("/{campaign_id}/drive")
@@ -68,6 +103,10 @@ def end(campaign_id: str, work: WorkDep) -> Response:
     """Lets a campaign go; logins and rotations stay as they are."""
     use.end_campaign(work.vault, campaign_id)
     return Response(status_code=204)
+
+
+def _findings(work: Work) -> campaign_choices.Findings:
+    return work.keeper.worklist.as_now(work.vault, now=work.now).worklist.findings
 
 
 def _shaped(work: Work, campaign: Campaign) -> CampaignOut:

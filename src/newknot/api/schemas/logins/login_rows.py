@@ -52,9 +52,36 @@ class FindIn(Shape):
 
 
 class FoundLogin(Shape):
-    """A login that fits."""
+    """A login that fits. rotation_id: of the one that is open."""
 
     login_id: str
     title: str
     user_name: str
     domain: str
+    has_secret: bool
+    rotation_id: str | None
+
+
+class HabitsOut(Shape):
+    """The folders there are, and the user names most often used, the first first."""
+
+    folders: list[str]
+    user_names: list[str]
+
+
+class TypedLogin(Shape):
+    """A login as far as it is typed."""
+
+    title: str = Field(default="", max_length=10_000)
+    user_name: str = Field(default="", max_length=10_000)
+    address: str = Field(default="", max_length=10_000)
+
+
+class KnownLoginOut(Shape):
+    """same: the login that is the typed one already. address, user_names: of its title or site,
+    where these are not typed yet.
+    """
+
+    same: FoundLogin | None
+    address: str
+    user_names: list[str]
