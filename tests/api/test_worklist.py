@@ -163,4 +163,4 @@ def test_a_campaign_is_chosen_by_what_the_logins_have_in_common(crowded: Api) ->
     assert reaches == [("Gantry 5", 6)]
     gone = {"way": "group", "choice_id": "same " + "0" * 32}
     assert crowded.ok("POST", "campaigns/chosen", gone) == {"login_ids": [], "titles": []}
-    assert crowded.refused("POST", "campaigns/choices", {"way": "x"}) == "422 field_invalid"
+    assert crowded.refused("POST", "campaigns/choices", {"way": "x"}) == "422 request_invalid"
