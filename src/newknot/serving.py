@@ -17,6 +17,8 @@ from newknot.store.corpus import Corpus
 from newknot.store.vault_lock import VaultLock
 from newknot.usecases.vault.keeper import Keeper
 
+COLLECTED_AFTER = (50_000, 20, 20)
+
 
 def run_server(
     lock: VaultLock,
@@ -47,6 +49,8 @@ def run_server(
     app = make_app(keeper, port=port, web_folder=web_folder)
     # What was imported stays: collecting among it while it is made would only slow the start.
     gc.freeze()
+    # By default it walks after every 700 new objects; a check of a large vault makes millions.
+    gc.set_threshold(*COLLECTED_AFTER)
     gc.enable()
     logging.basicConfig(level=logging.WARNING, format="%(levelname)s %(message)s")
     print(f"New Knot is ready:  {address}", flush=True)

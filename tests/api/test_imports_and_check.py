@@ -15,7 +15,7 @@ from newknot.store.corpus_build import HashList, build_corpus
 from newknot.store.import_undo import get_brought_in
 from newknot.store.logins import get_secrets
 from newknot.store.vault import Vault
-from newknot.usecases.check import measuring
+from newknot.usecases.check import kept_measures
 from newknot.usecases.import_export import judging
 from newknot.usecases.logins.logins import add_login
 from tests.api.conftest import Api, make_api
@@ -442,7 +442,7 @@ def test_a_stopped_check_goes_on_from_what_it_measured_over_a_lock_too(
             api.keeper.progress.stop()
         return measure(text, known)
 
-    monkeypatch.setattr(measuring, "measure", counted)
+    monkeypatch.setattr(kept_measures, "measure", counted)
     assert api.refused("POST", "checks") == "409 audit_stopped"
     assert len(measured) == 50
     api.keeper.lock()

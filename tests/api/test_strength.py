@@ -9,13 +9,15 @@ from typing import Any
 import pytest
 
 from newknot.core.strength import measure
+from newknot.core.strength.resemblance import forms
 from newknot.crypto import WrongPassphrase
 from newknot.store.copies import write_copy
 from newknot.store.corpus import Corpus
 from newknot.store.corpus_build import HashList, build_corpus
 from newknot.store.passphrases import get_passphrases
 from newknot.store.vault import Vault
-from newknot.usecases.check import measuring
+from newknot.usecases.check import kept_measures
+from newknot.usecases.vault import vault_passphrase
 from tests.api.conftest import Api
 from tests.conftest import PASSPHRASE
 
@@ -93,12 +95,41 @@ def test_an_unchanged_secret_is_not_measured_again(
         taken.append(text)
         return real(text, context)
 
-    monkeypatch.setattr(measuring, "measure", counted)
+    monkeypatch.setattr(kept_measures, "measure", counted)
     api.ok("POST", "checks")
     assert taken == []
     login(api, "Desk 3", "zugspitze3")
     api.ok("POST", "checks")
     assert taken == ["zugspitze3"]
+
+
+def test_what_is_like_the_passphrase_is_told_over_a_lock_without_being_read_again(
+    api: Api, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    login(api, "Desk", f"{PASSPHRASE} 7")
+    for k in range(kept_measures.NEW_LEAST):
+        login(api, f"Desk {k}", f"zugspitze{k}")
+
+    def found() -> list[str]:
+        api.ok("POST", "checks")
+        rows = api.ok("GET", "checks/worklist")["findings"]
+        return [row["evidence"] for row in rows if row["kind"] == "like_passphrase"]
+
+    (said,) = found()
+    api.keeper.lock()
+    api.enter()
+    read: list[str] = []
+
+    def noted(text: str) -> frozenset[str]:
+        read.append(text)
+        return forms(text)
+
+    monkeypatch.setattr(vault_passphrase, "forms", noted)
+    assert found() == [said] and not read
+    # Another passphrase of the vault: each is to be looked at anew.
+    api.ok("PUT", "vault/passphrase", {"current": api.passphrase, "passphrase": LATER})
+    read.clear()
+    assert found() == [said] and len(read) == kept_measures.NEW_LEAST + 1
 
 
 def test_two_secrets_are_compared(api: Api) -> None:

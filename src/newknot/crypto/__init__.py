@@ -1,7 +1,7 @@
 """Keys and seals: the only importer of argon2 and cryptography, small enough for one review."""
 
 from newknot.crypto.errors import KeyParametersRefused, SealBroken
-from newknot.crypto.fingerprint import fingerprint
+from newknot.crypto.fingerprint import fingerprint, fingerprints
 from newknot.crypto.kdf import INTERACTIVE, KdfParameters, derive_key
 from newknot.crypto.keys import VaultKeys, new_vault_key
 from newknot.crypto.seal import associated_data, open_sealed, seal
@@ -19,6 +19,7 @@ __all__ = [
     "associated_data",
     "derive_key",
     "fingerprint",
+    "fingerprints",
     "make_slot",
     "new_vault_key",
     "open_sealed",

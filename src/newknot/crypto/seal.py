@@ -4,6 +4,7 @@ A sealed text is nonce (12 bytes) || ciphertext || tag (16 bytes).
 """
 
 from collections.abc import Callable
+from struct import Struct
 
 from cryptography.exceptions import InvalidTag
 from cryptography.hazmat.primitives.ciphers.aead import AESGCM
@@ -13,18 +14,19 @@ from newknot.crypto.errors import SealBroken
 NONCE_BYTES = 12
 TAG_BYTES = 16
 _LENGTH_BYTES = 4
+_LENGTH, _NUMBER = Struct(">I"), Struct(">IQ")
 
 
 def associated_data(*parts: bytes | str | int) -> bytes:
     """The parts, each with its length in 4 bytes before it, so that no two lists run together."""
-    out = bytearray()
+    out = b""
     for part in parts:
         if isinstance(part, int):
-            raw = part.to_bytes(8, "big")
+            out += _NUMBER.pack(8, part)
         else:
             raw = part.encode("utf-8") if isinstance(part, str) else part
-        out += len(raw).to_bytes(4, "big") + raw
-    return bytes(out)
+            out += _LENGTH.pack(len(raw)) + raw
+    return out
 
 
 def padded_size(size: int, step: int) -> int:

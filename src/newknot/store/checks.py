@@ -31,6 +31,7 @@ def put_check(tx: Transaction, vault: Vault, result: CheckResult) -> None:
     Logins, sentences and groups of logins are written once, and by their place after.
     """
     places, texts, sets = _Places[str](), _Places[str](), _Places[tuple[str, ...]]()
+    moments = {at: iso(at) for at in set(result.first_found.values())}
     document: dict[str, Any] = {
         "checked_at": iso(result.checked_at),
         "checked_count": result.checked_count,
@@ -53,7 +54,7 @@ def put_check(tx: Transaction, vault: Vault, result: CheckResult) -> None:
         else [[kind, places[login_id]] for kind, login_id in result.former],
         "groups": [[g.kind, [places[one] for one in g.login_ids]] for g in result.groups],
         "first_found": [
-            [places[one], iso(found_at)] for one, found_at in result.first_found.items()
+            [places[one], moments[found_at]] for one, found_at in result.first_found.items()
         ],
         "earlier": [[iso(s.checked_at), s.counts] for s in result.earlier],
     }

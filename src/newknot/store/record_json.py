@@ -12,7 +12,7 @@ def packed(document: dict[str, Any]) -> bytes:
 
 def unpacked(text: bytes) -> dict[str, Any]:
     """The document of `packed`."""
-    document: dict[str, Any] = json.loads(text)
+    document: dict[str, Any] = json.loads(text.decode("utf-8"))
     return document
 
 

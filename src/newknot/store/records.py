@@ -14,6 +14,7 @@ ON CONFLICT (record_id, part) DO UPDATE SET revision = excluded.revision, sealed
 """
 _DELETE = "DELETE FROM records WHERE record_id = ? AND part = ?"
 _SELECT = "SELECT revision, sealed FROM records WHERE record_id = ? AND part = ?"
+_SELECT_PART = "SELECT record_id, revision, sealed FROM records WHERE part = ?"
 _TAGS = "SELECT record_id, part, revision, substr(sealed, -16) FROM records"
 
 
@@ -35,6 +36,11 @@ def read_record(
     """(revision, sealed), or None where there is no such row."""
     row: tuple[int, bytes] | None = connection.execute(_SELECT, (record_id, part)).fetchone()
     return row
+
+
+def read_part(connection: sqlite3.Connection, part: int) -> Iterator[tuple[bytes, int, bytes]]:
+    """(record_id, revision, sealed) of this part of every record."""
+    yield from connection.execute(_SELECT_PART, (part,))
 
 
 def read_tags(connection: sqlite3.Connection) -> Iterator[tuple[bytes, int, int, bytes]]:

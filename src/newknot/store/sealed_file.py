@@ -2,7 +2,7 @@
 
 import sqlite3
 import time
-from collections.abc import Callable, Collection
+from collections.abc import Callable, Collection, Sequence
 from functools import partial
 from threading import RLock
 from typing import Any, TypeVar
@@ -11,10 +11,12 @@ from newknot.crypto import SealBroken, VaultKeys, associated_data, open_sealed
 from newknot.store.database import translated
 from newknot.store.errors import RecordDamaged, RecordMissing, VaultDamaged
 from newknot.store.manifest import FORMAT, Entry, Key, Label, Manifest
-from newknot.store.records import id_bytes, read_record, read_tags
+from newknot.store.records import id_bytes, read_part, read_record, read_tags
 
 CARD, SECRETS, HISTORY = 1, 2, 3
 """Parts of a record: what lists may open, the secrets, and the earlier secrets."""
+AT_ONCE_LEAST = 100
+"""Records that are asked for in one statement rather than each in its own."""
 Decoded = TypeVar("Decoded")
 Kept = tuple[tuple[int, bytes], Any]
 """(revision, tag) of a record part, and what was made of it."""
@@ -125,19 +127,35 @@ class SealedFile:
         found: list[Decoded] = []
         damaged: list[str] = []
         with self.lock:
-            for record_id in self.ids(label):
+            ids = self.ids(label)
+            rows = self._rows(ids, part)
+            for record_id in ids:
                 key = (bytes.fromhex(record_id), part)
                 held, entry = self.kept.get(key), self.entry(key)
                 if held is not None and entry and held[0] == (entry.revision, entry.tag):
                     found.append(held[1])
                     continue
                 try:
-                    one = self.decoded(label, record_id, part, partial(decode, record_id))
+                    row = rows.pop(key[0], None)
+                    read = partial(self._open_row, key, entry, row) if entry and row else None
+                    one = self.decoded(label, record_id, part, partial(decode, record_id), read)
                 except (RecordDamaged, RecordMissing):
                     damaged.append(record_id)
                 else:
                     found.append(one)
         return found, damaged
+
+    def _rows(self, ids: Sequence[str], part: int) -> dict[bytes, tuple[int, bytes]]:
+        """This part of the records as they lie in the file, at once where many are to be read."""
+        unread = {one for one in map(bytes.fromhex, ids) if (one, part) not in self.kept}
+        if len(unread) < AT_ONCE_LEAST:
+            return {}
+        try:
+            rows = read_part(self.connection, part)
+            return {one: (revision, sealed) for one, revision, sealed in rows if one in unread}
+        except sqlite3.DatabaseError:
+            # Where a page is damaged, one by one tells which records it holds.
+            return {}
 
     def get(self, label: Label, record_id: str, part: int = CARD) -> bytes:
         """The text of one part of a record. Raises `RecordMissing`, `RecordDamaged`."""
@@ -157,6 +175,9 @@ class SealedFile:
             if isinstance(meant, VaultDamaged):
                 raise RecordDamaged(record_id=key[0].hex()) from None
             raise meant from None
+        return self._open_row(key, entry, row)
+
+    def _open_row(self, key: Key, entry: Entry, row: tuple[int, bytes] | None) -> bytes:
         if row is None or (row[0], row[1][-16:]) != (entry.revision, entry.tag):
             raise RecordDamaged(record_id=key[0].hex())
         try:
@@ -166,9 +187,15 @@ class SealedFile:
             raise RecordDamaged(record_id=key[0].hex()) from None
 
     def decoded(
-        self, label: Label, record_id: str, part: int, decode: Callable[[bytes], Decoded]
+        self,
+        label: Label,
+        record_id: str,
+        part: int,
+        decode: Callable[[bytes], Decoded],
+        read: Callable[[], bytes] | None = None,
     ) -> Decoded:
         """What `decode` makes of a part; kept in memory while the vault is open, for this revision.
+        read: gives its text, where it was read already.
 
         Raises `RecordMissing`, `RecordDamaged`.
         """
@@ -179,7 +206,7 @@ class SealedFile:
             if held is not None and entry is not None and held[0] == (entry.revision, entry.tag):
                 found: Decoded = held[1]
                 return found
-            found = decode(self.get(label, record_id, part))
+            found = decode(read() if read is not None else self.get(label, record_id, part))
             if entry is not None and self.pending is None:
                 self.kept[key] = ((entry.revision, entry.tag), found)
             return found

@@ -2,7 +2,7 @@
 
 import secrets
 import sqlite3
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from contextlib import contextmanager, suppress
 from pathlib import Path
 
@@ -13,6 +13,7 @@ from newknot.crypto import (
     VaultKeys,
     WrongPassphrase,
     fingerprint,
+    fingerprints,
     make_slot,
     new_vault_key,
     open_slot,
@@ -213,6 +214,10 @@ class Vault(SealedFile):
     def fingerprint(self, purpose: str, *parts: str) -> bytes:
         """A keyed fingerprint that only this vault's key gives."""
         return fingerprint(self.keys.fingerprints, purpose, *parts)
+
+    def fingerprints(self, purpose: str, texts: Iterable[str]) -> dict[str, bytes]:
+        """The `fingerprint` of each text."""
+        return fingerprints(self.keys.fingerprints, purpose, texts)
 
     def close(self) -> None:
         """Closes the file and drops every key."""

@@ -13,12 +13,11 @@ from newknot.core.audit.breached import CorpusLookup, Hit, breached, key_of, sec
 from newknot.core.audit.finding import Finding, FindingKind
 from newknot.core.audit.importance import importance_of
 from newknot.core.audit.like_passphrase import like_passphrase
-from newknot.core.audit.mailboxes import resets
+from newknot.core.audit.mailboxes import Reset, resets
 from newknot.core.audit.memory import AuditMemory, Seen
 from newknot.core.audit.no_second_factor import no_second_factor
 from newknot.core.audit.off_policy import off_policy
 from newknot.core.audit.order import in_order
-from newknot.core.audit.overdue import overdue
 from newknot.core.audit.plain_http import plain_http
 from newknot.core.audit.reach import CordKind, Group, Reach
 from newknot.core.audit.reused import by_secret, reused, same_secret
@@ -66,12 +65,13 @@ def audit(
     unmeasured: list[str] | None = None,
     measures: Measures | None = None,
     memory: AuditMemory | None = None,
+    links: Sequence[Reset] | None = None,
 ) -> list[Finding]:
     """All findings, ordered by kind × importance × reach, then guess number, then login id.
 
     guess_numbers, where given, is filled with login id -> guess_number_log10, and groups with the
     logins that share or resemble a secret, and unmeasured with those whose measure failed.
-    measures: where they were kept; else taken anew.
+    measures: where they were kept; else taken anew. links: who resets whom, where that is known.
     memory: that of the audit before; logins that are the same objects as then are not asked again.
 
     corpus None: nothing is said about breaches. progress(done, total) is called for each login
@@ -99,12 +99,16 @@ def audit(
     if unmeasured is not None:
         unmeasured.extend(one.login.login_id for one in measured if one.failed)
     corpora = () if corpus is None else corpus if isinstance(corpus, Sequence) else (corpus,)
-    same = same_secret(each)
-    alike = memory.likenesses.groups(by_secret(measured))
+    of_secrets = by_secret(each)
+    same = same_secret(of_secrets)
+    alike = memory.likenesses.groups(
+        (of_secrets if len(each) == len(measured) else by_secret(measured)).values()
+    )
+    today = now.date()
     findings = [
         *breached(each, _hits(every, corpora)),
         *(finding for one in every for finding in one.own),
-        *overdue(measured, now),
+        *(finding for one in seen for finding in one.overdue_on(today)),
         *unfinished({m.login.login_id: m.guess_number_log10 for m in measured}, rotations),
     ]
     for members in same:
@@ -122,7 +126,8 @@ def audit(
     ]
     if groups is not None:
         groups.extend(tied)
-    return _ordered(one_of_each(findings), logins, tied, memory)
+    links = resets(logins) if links is None else links
+    return _ordered(one_of_each(findings), logins, tied, links, memory)
 
 
 def _logins(members: Sequence[Measured]) -> tuple[str, ...]:
@@ -205,9 +210,9 @@ def _ordered(
     findings: Sequence[Finding],
     logins: Sequence[AuditedLogin],
     tied: Sequence[Group],
+    links: Sequence[Reset],
     memory: AuditMemory,
 ) -> list[Finding]:
-    links = resets(logins)
     counts = Reach(tied, links).counts()
     mailboxes = {link.by for link in links}
     by_id = {one.login_id: one for one in logins}

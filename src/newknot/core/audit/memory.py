@@ -2,10 +2,12 @@
 
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
+from datetime import date
 
 from newknot.core.audit.audited import Measured
 from newknot.core.audit.finding import Finding, FindingKind
 from newknot.core.audit.order import placed
+from newknot.core.audit.overdue import overdue
 from newknot.core.audit.similar import Likenesses
 from newknot.core.breach.six_bytes import CorpusTitle
 from newknot.core.login import Importance
@@ -23,6 +25,13 @@ class Seen:
     own: tuple[Finding, ...]
     hits: dict[CorpusTitle, tuple[int, int]] = field(default_factory=dict)
     fields: "tuple[Seen, ...]" = ()
+    _overdue: tuple[date, tuple[Finding, ...]] = (date.min, ())
+
+    def overdue_on(self, today: date) -> tuple[Finding, ...]:
+        """That its day is over, asked once a day."""
+        if self._overdue[0] != today:
+            self._overdue = (today, tuple(overdue((self.measured,), today)))
+        return self._overdue[1]
 
 
 @dataclass(slots=True)

@@ -9,7 +9,7 @@ from newknot.core.audit.finding import Finding, FindingKind
 from newknot.core.rotation.due import Due, due_on, how_due
 
 
-def overdue(logins: Sequence[Measured], now: datetime) -> Iterator[Finding]:
+def overdue(logins: Sequence[Measured], today: date) -> Iterator[Finding]:
     """One finding for each login whose day is over; on the day itself it is only due."""
     for one in logins:
         login = one.login
@@ -20,7 +20,7 @@ def overdue(logins: Sequence[Measured], now: datetime) -> Iterator[Finding]:
             expires_on=login.expires_on,
             since_at=login.secret_since_at,
             max_age_days=login.max_age_days,
-            today=now.date(),
+            today=today,
         )
         if found is not None:
             yield replace(found, guess_number_log10=one.guess_number_log10)

@@ -81,10 +81,13 @@ class Reach:
                     bits |= 0 if part_of[other] == at else reached[part_of[other]]
             reached.append(bits)
         # Each part reached counts one, and the large ones the rest of their members.
-        large = [(1 << at, len(part) - 1) for at, part in enumerate(parts) if len(part) > 1]
+        large = sum(1 << at for at, part in enumerate(parts) if len(part) > 1)
         counts: dict[str, int] = {}
         for at, part in enumerate(parts):
-            more = sum(rest for bit, rest in large if reached[at] & bit)
+            more, left = 0, reached[at] & large
+            while left:
+                more += len(parts[left.bit_length() - 1]) - 1
+                left ^= 1 << (left.bit_length() - 1)
             counts.update(dict.fromkeys(part, reached[at].bit_count() + more - 1))
         return counts
 

@@ -1,43 +1,46 @@
 """Reused: the same secret at more than one login, or one that is the same as its site keeps it."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 
 from newknot.core.audit.audited import Measured, said_of
 from newknot.core.audit.finding import Finding, FindingKind
 from newknot.core.policy.kept_text import kept_says, kept_text
 
 
-def by_secret(logins: Sequence[Measured]) -> list[list[Measured]]:
+def by_secret(logins: Sequence[Measured]) -> dict[str, list[Measured]]:
     """The logins of each secret that there is, as their sites keep it; linear in logins."""
     groups: dict[str, list[Measured]] = {}
     for one in logins:
         if text := _kept(one):
             groups.setdefault(text, []).append(one)
-    return list(groups.values())
+    return groups
 
 
-def same_secret(logins: Sequence[Measured]) -> list[list[Measured]]:
+def same_secret(of_secrets: Mapping[str, list[Measured]]) -> list[list[Measured]]:
     """Groups of more than one login that share a secret as it is typed, or as it is kept, directly
-    or through others.
+    or through others. of_secrets: as `by_secret` gives them.
     """
-    groups = by_secret(logins)
     place: dict[str, int] = {}
-    parent = list(range(len(groups)))
+    parent = list(range(len(of_secrets)))
 
     def root(at: int) -> int:
         while parent[at] != at:
             parent[at] = at = parent[parent[at]]
         return at
 
-    for at, group in enumerate(groups):
+    for at, (kept, group) in enumerate(of_secrets.items()):
         # What is typed whole at one site may be cut at another.
-        for text in {_typed(one) for one in group} | {_kept(group[0])}:
+        typed = {_typed(one) for one in group if one.login.policy is not None}
+        for text in typed | {kept}:
             first = place.setdefault(text, at)
-            parent[root(at)] = root(first)
+            if first != at:
+                parent[root(at)] = root(first)
     joined: dict[int, list[Measured]] = {}
-    for at, group in enumerate(groups):
+    for at, group in enumerate(of_secrets.values()):
         joined.setdefault(root(at), []).extend(group)
-    return [one for one in joined.values() if len({m.login.login_id for m in one}) > 1]
+    return [
+        one for one in joined.values() if len(one) > 1 and len({m.login.login_id for m in one}) > 1
+    ]
 
 
 def reused(group: Sequence[Measured]) -> Iterator[Finding]:

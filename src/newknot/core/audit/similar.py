@@ -51,7 +51,7 @@ class Likenesses:
         self._by_key: dict[str, list[Text]] = {}
         self._group_of: dict[Text, list[Text]] = {}
 
-    def groups(self, by_secret: Sequence[Sequence[Measured]]) -> list[list[Text]]:
+    def groups(self, by_secret: Iterable[Sequence[Measured]]) -> list[list[Text]]:
         """Groups of secrets that are like each other, each secret with the logins that have it.
 
         by_secret: the logins of each secret.

@@ -24,15 +24,14 @@ from newknot.store.checks import get_check, put_check
 from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.logins import get_card, get_secrets
 from newknot.store.manifest import Label
-from newknot.store.passphrases import get_passphrases
 from newknot.store.policies import list_policies
 from newknot.store.rotations import list_rotations
 from newknot.store.vault import Vault
 from newknot.usecases.check.corpora import AskedList
-from newknot.usecases.check.measuring import KeptMeasures
+from newknot.usecases.check.kept_measures import KeptMeasures
+from newknot.usecases.check.reach import reset_by
 from newknot.usecases.policies import NamedPolicies
 from newknot.usecases.progress import Progress
-from newknot.usecases.vault.vault_passphrase import passphrase_likeness
 
 __all__ = ["CheckMemory", "current_findings", "get_check", "run_check"]
 
@@ -69,15 +68,12 @@ class CheckMemory:
                 self._rests_on = of_kind
             if self.measures is None:
                 self.measures = KeptMeasures(vault)
-            changed = [one for one in revisions if self._held(one) != revisions[one]]
+            known = self._logins
+            changed = [i for i, at in revisions.items() if i not in known or known[i][0] != at]
             for gone in self._logins.keys() - revisions.keys():
                 del self._logins[gone]
             unread = self._read(vault, changed, revisions, progress) if changed else []
             return [self._logins[one][1] for one in sorted(self._logins)], unread
-
-    def _held(self, login_id: str) -> tuple[int, int] | None:
-        held = self._logins.get(login_id)
-        return held[0] if held is not None else None
 
     def _read(
         self,
@@ -87,7 +83,7 @@ class CheckMemory:
         progress: Progress,
     ) -> list[str]:
         policies = NamedPolicies(list_policies(vault))
-        passphrases = get_passphrases(vault)
+        assert self.measures is not None
         unread: list[str] = []
         for login_id in login_ids:
             if not progress.step(0, len(login_ids)):
@@ -101,7 +97,7 @@ class CheckMemory:
             except (RecordDamaged, RecordMissing):
                 unread.append(login_id)
                 continue
-            likeness = passphrase_likeness(vault, held.secret, held.origin, passphrases)
+            likeness = self.measures.passphrase_likeness(login_id, held.secret, held.origin)
             login = audited(card, held, policies.of(card.address), likeness)
             self._logins[login_id] = (revisions[login_id], login)
         return unread
@@ -165,6 +161,7 @@ def _run(
             rotations=rotations,
             progress=step,
             guess_numbers=guess_numbers,
+            links=reset_by(vault),
             groups=groups,
             unmeasured=unmeasured,
             measures=measures,

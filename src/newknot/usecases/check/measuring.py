@@ -7,20 +7,14 @@ from newknot.core.audit.audit import login_context
 from newknot.core.audit.breached import CorpusLookup, secret_digest
 from newknot.core.own_details import OwnDetails
 from newknot.core.policy.kept_text import kept_says, kept_text
-from newknot.core.secret import Secret
 from newknot.core.strength import Advice, Measure, advice, measure
 from newknot.core.strength.budgets import AttackBudget, with_rates
-from newknot.core.strength.dictionaries import DICTIONARY_VERSION
-from newknot.core.strength.kept import KeptMeasure, kept
-from newknot.store.kept_measures import get_kept_measures, put_kept_measures
 from newknot.store.logins import get_card, get_secrets
 from newknot.store.own_details import get_own_details, put_own_details
 from newknot.store.safeguards import get_safeguards
-from newknot.store.vault import Transaction, Vault
+from newknot.store.vault import Vault
 from newknot.usecases.check.corpora import occurrences
 from newknot.usecases.policies import policy_for
-
-NEW_LEAST = 20
 
 __all__ = ["change_own_details", "get_own_details", "login_context"]
 
@@ -79,36 +73,3 @@ def change_own_details(vault: Vault, details: OwnDetails) -> None:
     """Writes the details. Measures kept so far no longer fit and are taken anew."""
     with vault.transaction() as tx:
         put_own_details(tx, vault, details)
-
-
-class KeptMeasures:
-    """The measures of the logins' secrets: those kept while nothing changed, else new ones."""
-
-    def __init__(self, vault: Vault) -> None:
-        self._vault = vault
-        self._own = get_own_details(vault).lines
-        self._held = get_kept_measures(vault)
-        self._new_count = 0
-
-    def of(self, login_id: str, secret: Secret, context: tuple[str, ...]) -> KeptMeasure:
-        """The measure of a login's secret beside what others know of it and of the user. login_id:
-        with the name of the field behind it where it is of one.
-        """
-        known = (*context, *self._own)
-        text = secret.reveal()
-        print_of = self._vault.fingerprint("measure", str(DICTIONARY_VERSION), text, *known)
-        held = self._held.get(login_id)
-        if held is not None and held[0] == print_of:
-            return held[1]
-        found = kept(measure(text, known))
-        self._held[login_id] = (print_of, found)
-        self._new_count += 1
-        return found
-
-    def keep(self, tx: Transaction, login_ids: set[str]) -> None:
-        """Writes those of these logins, where so many are new that it is worth the whole record."""
-        if self._new_count >= NEW_LEAST:
-            here = {i for i in self._held if i.partition(" ")[0] in login_ids}
-            self._held = {i: held for i, held in self._held.items() if i in here}
-            put_kept_measures(tx, self._vault, self._held)
-            self._new_count = 0

@@ -8,7 +8,6 @@ from enum import StrEnum
 from threading import Lock
 
 from newknot.core.audit.breached import CorpusLookup
-from newknot.core.login import Origin
 from newknot.core.secret import Secret
 from newknot.core.strength.resemblance import forms
 from newknot.crypto import KdfParameters
@@ -130,7 +129,7 @@ def _secrets_of(vault: Vault, login_id: str) -> list[Secret]:
 
 
 def _prints(vault: Vault, text: str) -> set[bytes]:
-    return {vault.fingerprint("form", form) for form in forms(text)}
+    return set(vault.fingerprints("form", forms(text)).values())
 
 
 _LIKENESS = {
@@ -141,15 +140,11 @@ _LIKENESS = {
 }
 
 
-def passphrase_likeness(
-    vault: Vault, secret: Secret, origin: Origin, known: Sequence[KnownPassphrase]
-) -> str:
-    """How a login's secret resembles a passphrase of the vault, in words; a drawn one does not."""
-    if origin.kind == "drawn" or not known:
-        return ""
+def passphrase_likeness(vault: Vault, secret: Secret, known: Sequence[KnownPassphrase]) -> str:
+    """How a secret resembles a passphrase of the vault, in words; empty where it does not."""
     prints = frozenset[bytes]().union(*(one.fingerprints for one in known))
-    of_secret = forms(secret.reveal())
-    shared = {form for form in of_secret if vault.fingerprint("form", form) in prints}
+    of_secret = vault.fingerprints("form", forms(secret.reveal()))
+    shared = {form for form, of in of_secret.items() if of in prints}
     kinds = {form.partition(" ")[0] for form in shared}
     says = next((said for kind, said in _LIKENESS.items() if kind in kinds), "")
     same, words = _words_most(shared), _words_most(of_secret)
