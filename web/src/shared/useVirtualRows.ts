@@ -14,7 +14,7 @@ export function useVirtualRows(
     count,
     getScrollElement: () => scroller.current,
     estimateSize: size,
-    overscan: 8,
+    overscan: 4,
     initialRect: { width: 800, height: 640 },
   });
   useEffect(() => {

@@ -12,7 +12,11 @@ type Row = Schema["WorkRow"];
 type Finding = Schema["RowFinding"];
 
 const SHAPES_MOST = 3;
-const MEMBERS_STEP = 60;
+/** As many as are in view, and a few more; the next come as they are scrolled to. */
+const MEMBERS_FIRST = 12;
+const MEMBERS_STEP = 48;
+const MEMBERS_MOST = 200;
+const NEAR_END_PX = 120;
 
 type LineProps = { row: Row; lead: Finding | undefined; isOpen: boolean; now: number };
 
@@ -159,10 +163,18 @@ export function WorkRowOpened(props: OpenedProps) {
 
 /** The logins of a group, the ones that matter most first; it scrolls within itself. */
 function Members({ row }: { row: Row }) {
-  const [asked, setAsked] = useState(MEMBERS_STEP);
-  const { data } = useQuery(queries.workMembers(row.row_id, Math.min(asked, 200)));
+  const [asked, setAsked] = useState(MEMBERS_FIRST);
+  const { data } = useQuery(queries.workMembers(row.row_id, asked));
+  const more = () => setAsked(Math.min((data?.members.length ?? 0) + MEMBERS_STEP, MEMBERS_MOST));
   return (
-    <div className="work-members" role="group" aria-label={row.says}>
+    <div
+      className="work-members"
+      role="group"
+      aria-label={row.says}
+      onScroll={({ currentTarget: box }) => {
+        if (box.scrollHeight - box.scrollTop - box.clientHeight < NEAR_END_PX) more();
+      }}
+    >
       {data?.members.map((one) => (
         <div key={one.login_id} className="row gap-8 small">
           <Link to={`/logins/${one.login_id}`}>{one.title}</Link>
@@ -183,11 +195,11 @@ function Members({ row }: { row: Row }) {
         <button
           type="button"
           className="link small"
-          disabled={asked >= 200}
-          onClick={() => setAsked(asked + MEMBERS_STEP)}
+          disabled={asked >= MEMBERS_MOST}
+          onClick={more}
         >
           {(data.total - data.members.length).toLocaleString("en")} more
-          {asked >= 200 && ": see them under Logins, by findings"}
+          {asked >= MEMBERS_MOST && ": see them under Logins, by findings"}
         </button>
       )}
     </div>
