@@ -106,3 +106,32 @@ def test_no_key_answers_while_a_view_opens(page: Page, view: str) -> None:
     acts = [url for url in calls if any(x in url for x in ("lock", "secret", "rotations"))]
     assert acts == []
     expect(page.get_by_role("dialog")).to_have_count(0)
+
+
+PATHS = {
+    **{"1": "/", "2": "/logins", "3": "/generate", "4": "/rotate", "5": "/policies"},
+    **{"6": "/carry", "7": "/safeguards", "8": "/logins/bin", "9": "/measure", "0": "/passphrase"},
+    **{"m": "/reach", "t": "/report", "i": "/address", "v": "/events", "a": "/waivers"},
+}
+FOCUS = """() => {
+  const at = document.activeElement;
+  return at.closest("main") && (at.matches("[role=grid], h1, input") ? at.nodeName : "");
+}"""
+
+
+def test_each_view_begins_with_the_focus_on_its_list_or_heading(page: Page) -> None:
+    for key, path in PATHS.items():
+        page.keyboard.press(key)
+        page.wait_for_function(
+            f"path => location.pathname === path && document.querySelector('main h1') && ({FOCUS})()",
+            arg=path,
+        )
+        assert page.get_by_role("heading", level=1).count() == 1
+        # What has the focus takes no key away from the view.
+        if page.evaluate(FOCUS) == "INPUT":
+            page.keyboard.press("Escape")
+    page.keyboard.press("2")
+    page.wait_for_function("() => document.activeElement.getAttribute('role') === 'grid'")
+    page.keyboard.press("ArrowDown")
+    active = page.evaluate("document.activeElement.getAttribute('aria-activedescendant')")
+    assert page.locator(f"[id='{active}']").get_attribute("aria-selected") == "true"

@@ -13,7 +13,9 @@ import { answer, client, type Schema } from "../api/client";
 import { queries } from "../api/queries";
 import { HOW_ALIKE, maybeAddress } from "../domain/address";
 import { matches } from "../domain/search";
+import { useLoginActs } from "../features/logins/useLoginActs";
 import { FURTHER, VIEWS } from "./commands";
+import { ProblemNote } from "../shared/ProblemNote";
 import { opening } from "../shared/typedAhead";
 import { useRowPointer } from "../shared/useRowPointer";
 import { useSettled } from "../shared/useSettled";
@@ -21,7 +23,17 @@ import { useSettled } from "../shared/useSettled";
 const SHOWN = 9;
 const SETTLES_MS = 120;
 
-type Line = { id: string; label: string; beside: string; act: () => void };
+type Line = {
+  id: string;
+  label: string;
+  beside: string;
+  act: () => void;
+  /** Where the line is a login. */
+  login?: Schema["FoundLogin"];
+};
+
+/** By chord, as letters are typed into the box. */
+type LoginAct = "u" | "y";
 
 /** Whose a pasted address is: asked of the server, in the body of a call; null until it is known. */
 function useAddressSeen(typed: string): Schema["AddressSeenOut"] | null {
@@ -69,6 +81,7 @@ function addressLines(
 export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: () => void }) {
   const navigate = useNavigate();
   const queryClient = useQueryClient();
+  const acts = useLoginActs();
   const [typed, setTyped] = useState("");
   const [at, setAt] = useState(0);
   const box = useRef<HTMLDialogElement>(null);
@@ -82,7 +95,7 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
 
   const linesOf = useCallback(
     (of: Schema["FoundLogin"][]): Line[] => {
-      const acts: Line[] = [
+      const views: Line[] = [
         ...[...VIEWS, ...FURTHER].map((v) => ({
           id: v.path,
           label: v.label,
@@ -92,16 +105,17 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
         { id: "new", label: "New login", beside: "", act: () => void navigate("/logins/new") },
         { id: "lock", label: "Lock the vault", beside: "key L", act: onLock },
       ].filter((line) => matches(line.label, typed));
-      if (!typed.trim()) return acts.slice(0, SHOWN + 2);
+      if (!typed.trim()) return views.slice(0, SHOWN + 2);
       const named = of.map((login) => ({
         id: login.login_id,
         label: login.title,
         beside: [login.user_name, login.domain].filter(Boolean).join(" · "),
         act: () => void navigate(`/logins/${login.login_id}`),
+        login,
       }));
       const whose = addressLines(seen, (id) => void navigate(`/logins/${id}`));
       const others = named.filter((one) => whose.every((line) => line.id !== one.id));
-      return [...whose.slice(0, SHOWN), ...others, ...acts.slice(0, 3)];
+      return [...whose.slice(0, SHOWN), ...others, ...views.slice(0, 3)];
     },
     [typed, navigate, onLock, seen],
   );
@@ -118,19 +132,30 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
     onClose();
     line.act();
   };
-  /** To what was typed, and not to what was found of it so far; what is typed meanwhile is held. */
+  /** To what was typed, and not to what was found of it so far. */
+  const meant = async (): Promise<Line | undefined> => {
+    if (!waits) return lines[at];
+    const none: Schema["FoundLogin"][] = [];
+    return linesOf(await queryClient.fetchQuery(queries.foundLogins(sought)).catch(() => none))[at];
+  };
   const enter = () => {
     if (!waits) return run(lines[at]);
     onClose();
-    const none: Schema["FoundLogin"][] = [];
-    const asked = queryClient.fetchQuery(queries.foundLogins(sought)).catch(() => none);
-    void opening(asked).then((fresh) => linesOf(fresh)[at]?.act());
+    // What is typed meanwhile is held.
+    void opening(meant()).then((line) => line?.act());
+  };
+  const copy = async (what: LoginAct) => {
+    const login = (await meant())?.login;
+    if (login && what === "u") await acts.copyUserName(login);
+    if (login?.has_secret && what === "y") await acts.copySecret(login);
   };
   useRowPointer(list, { choose: (index) => run(lines[index]), over: setAt });
   const onKey = (event: KeyboardEvent) => {
     if (event.key === "ArrowDown") setAt(Math.min(lines.length - 1, at + 1));
     else if (event.key === "ArrowUp") setAt(Math.max(0, at - 1));
     else if (event.key === "Enter") enter();
+    else if (event.altKey && event.code === "KeyU") void copy("u");
+    else if (event.altKey && event.code === "KeyY") void copy("y");
     else return;
     event.preventDefault();
   };
@@ -175,6 +200,17 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
             <span className="small quiet">{line.beside}</span>
           </div>
         ))}
+        {lines[at]?.login && (
+          <p className="command-acts small quiet">
+            <kbd>Enter</kbd> opens it, <kbd>Alt U</kbd> copies its user name
+            {lines[at].login.has_secret && (
+              <>
+                , <kbd>Alt Y</kbd> its secret
+              </>
+            )}
+          </p>
+        )}
+        <ProblemNote problem={acts.problem} />
         {lines.length === 0 && !waits && (
           <p className="quiet item">
             {seen ? `No login of yours is at ${seen.host}.` : "Nothing of that name."}

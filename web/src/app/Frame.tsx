@@ -9,6 +9,7 @@ import { WorklistPage } from "../features/worklist/WorklistPage";
 import { ClipboardNote, ClipboardProvider } from "../shared/clipboard";
 import { KnotMark } from "../shared/icons";
 import { holdKeysWhileOpening, viewArrived, viewsLeft } from "../shared/typedAhead";
+import { focusViewOnceThere } from "../shared/viewFocus";
 import { useKeys } from "../shared/useKeys";
 import { FURTHER, VIEWS } from "./commands";
 import { ClearFiles } from "./ClearFiles";
@@ -181,10 +182,13 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
   );
 }
 
-/** Beside the view in its boundary: it stands when the view does. */
+/** Beside the view in its boundary: it stands when the view does, which then has the focus. */
 function Arrival() {
   const { pathname } = useLocation();
-  useEffect(() => viewArrived(pathname), [pathname]);
+  useEffect(() => {
+    viewArrived(pathname);
+    return focusViewOnceThere();
+  }, [pathname]);
   return null;
 }
 

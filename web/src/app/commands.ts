@@ -57,7 +57,15 @@ export const KEY_SHEET: { where: string; keys: [string, string][] }[] = [
       ["E", "edit"],
       ["R", "rotate"],
       ["N", "a new login"],
+      ["B", "on the sheet: go back to the secret before this one"],
       ["Del", "to the bin"],
+    ],
+  },
+  {
+    where: "Find a login, on the line that is current",
+    keys: [
+      ["Alt U", "copy the user name"],
+      ["Alt Y", "copy the secret"],
     ],
   },
   {
@@ -75,6 +83,22 @@ export const KEY_SHEET: { where: string; keys: [string, string][] }[] = [
   {
     where: "Rotate",
     keys: [["N", "a new campaign"]],
+  },
+  {
+    where: "Site policies",
+    keys: [
+      ["F", "find one by its name or site"],
+      ["↑ ↓  Enter", "move, change"],
+      ["N", "a new policy"],
+    ],
+  },
+  {
+    where: "Carry and recover",
+    keys: [
+      ["B  O  K  W", "bring in, take out, back up, way back in"],
+      ["F", "bring in: choose the file"],
+      ["N", "back up: a backup now; way back in: one recovery sheet"],
+    ],
   },
   {
     where: "Generate",

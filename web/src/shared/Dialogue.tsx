@@ -1,12 +1,18 @@
 import { Modal, type ModalProps } from "antd";
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, type KeyboardEvent } from "react";
+import { focusHeading } from "./viewFocus";
 
 const FIELD =
   'input:not([type="hidden"]):not(:disabled), textarea:not(:disabled), select:not(:disabled)';
 
+type Props = ModalProps & {
+  /** Enter in a field of one line gives its one answer: never one that deletes or gives away. */
+  endsByEnter?: boolean;
+};
+
 /** A dialogue begins in its first field, or what it marks with `data-begins`, else at the answer that changes nothing;
  * its end gives the focus back to what opened it, or to the view's heading where that is gone. */
-export function Dialogue({ afterOpenChange, children, ...rest }: ModalProps) {
+export function Dialogue({ afterOpenChange, children, endsByEnter, ...rest }: Props) {
   const body = useRef<HTMLDivElement>(null);
   const opener = useRef<Element | null>(null);
   const isOpen = rest.open ?? false;
@@ -24,10 +30,22 @@ export function Dialogue({ afterOpenChange, children, ...rest }: ModalProps) {
   const begin = () => {
     const held = body.current?.contains(document.activeElement) ?? false;
     if (held && document.activeElement?.matches(FIELD)) return;
-    const field = body.current?.querySelector<HTMLElement>(
+    const dialogue = body.current?.closest('[role="dialog"]');
+    const field = dialogue?.querySelector<HTMLElement>(
       '[data-begins], input[type="radio"]:checked',
     );
     (field ?? body.current?.querySelector<HTMLElement>(FIELD) ?? calmAnswer(body.current))?.focus();
+    // What is to be changed is typed over.
+    if (field instanceof HTMLInputElement && field.type === "text") field.select();
+  };
+  const onKey = (event: KeyboardEvent<HTMLDivElement>) => {
+    const field = event.target as HTMLElement;
+    if (event.key !== "Enter" || event.nativeEvent.isComposing || event.defaultPrevented) return;
+    if (field.nodeName !== "INPUT" || field.matches('[type="checkbox"], [role="combobox"]')) return;
+    event.preventDefault();
+    // A number counts once its field is left.
+    field.blur();
+    requestAnimationFrame(() => answerOf(body.current)?.click());
   };
   return (
     <Modal
@@ -37,9 +55,22 @@ export function Dialogue({ afterOpenChange, children, ...rest }: ModalProps) {
         afterOpenChange?.(open);
       }}
     >
-      <div ref={body}>{children}</div>
+      {endsByEnter ? (
+        // oxlint-disable-next-line jsx-a11y/no-static-element-interactions -- a field's own Enter
+        <div ref={body} onKeyDown={onKey}>
+          {children}
+        </div>
+      ) : (
+        <div ref={body}>{children}</div>
+      )}
     </Modal>
   );
+}
+
+/** The button of its one answer. */
+function answerOf(body: HTMLElement | null): HTMLElement | null {
+  const dialogue = body?.closest('[role="dialog"]');
+  return dialogue?.querySelector<HTMLElement>(".ant-modal-footer .ant-btn-primary") ?? null;
 }
 
 /** The button that leaves all as it is, or the dialogue's first one. */
@@ -60,7 +91,5 @@ function giveBack(opener: Element | null): void {
     return;
   }
   const heading = document.querySelector<HTMLElement>("main h1");
-  if (!heading) return;
-  heading.tabIndex = -1;
-  heading.focus();
+  if (heading) focusHeading(heading);
 }

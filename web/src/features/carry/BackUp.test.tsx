@@ -22,7 +22,7 @@ test("a backup is made, said to be read through, and listed", async () => {
     },
   });
   mount(<BackUp />);
-  fireEvent.click(await screen.findByRole("button", { name: "Make a sealed backup" }));
+  fireEvent.click(await screen.findByRole("button", { name: /Make a sealed backup/ }));
   expect((await screen.findByRole("status")).textContent).toContain("read through");
   await waitFor(() => expect(screen.getAllByText(MADE.name, { exact: false })).not.toHaveLength(0));
 });
@@ -40,7 +40,7 @@ test("one that would not give everything back names what, and what failed by sch
   });
   mount(<BackUp />);
   expect((await screen.findByRole("alert")).textContent).toContain("of Gantry, login");
-  fireEvent.click(screen.getByRole("button", { name: "Make a sealed backup" }));
+  fireEvent.click(screen.getByRole("button", { name: /Make a sealed backup/ }));
   await waitFor(() => expect(screen.getAllByRole("alert")).toHaveLength(2));
 });
 

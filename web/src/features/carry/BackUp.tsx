@@ -11,6 +11,7 @@ import { ProblemNote } from "../../shared/ProblemNote";
 import { RestorePreview } from "./RestorePreview";
 import { StartCommand } from "../../shared/StartCommand";
 import { useAct } from "../../shared/useAct";
+import { useKeys } from "../../shared/useKeys";
 import { useNow } from "../../shared/useNow";
 import { Dialogue } from "../../shared/Dialogue";
 
@@ -28,6 +29,7 @@ export function BackUp() {
   const now = useNow();
 
   const make = () => run(async () => setMade((await answer(client.POST("/backups"))).name));
+  useKeys({ n: () => !busy && void make() });
   const save = (backup: Schema["BackupOut"]) =>
     run(async () => saveAs(await backupContent(backup.name), backup.name));
   const look = (backup: Schema["BackupOut"]) =>
@@ -62,7 +64,7 @@ export function BackUp() {
       )}
       <div className="row">
         <Button type="primary" onClick={() => void make()} loading={busy}>
-          Make a sealed backup
+          Make a sealed backup <kbd>N</kbd>
         </Button>
         {made && (
           <span role="status" className="small">

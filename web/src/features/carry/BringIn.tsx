@@ -10,6 +10,7 @@ import { ImportPreview } from "./ImportPreview";
 import { LeftOut } from "./LeftOut";
 import { MergePreview } from "./MergePreview";
 import { FilePicker } from "../../shared/FilePicker";
+import { useKeys } from "../../shared/useKeys";
 
 const BUNDLE_BEGINS = "eyJ";
 
@@ -45,6 +46,8 @@ export function BringIn() {
       setDone(null);
     });
 
+  useKeys({ f: () => picker.current?.click() });
+
   return (
     <section className="stack" aria-label="Bring in">
       <p>
@@ -58,7 +61,7 @@ export function BringIn() {
           onClick={() => picker.current?.click()}
           loading={busy}
         >
-          Choose a file…
+          Choose a file… <kbd>F</kbd>
         </Button>
         <FilePicker
           ref={picker}

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useSearchParams } from "react-router";
 import { queries } from "../../api/queries";
 import { dayAndTime } from "../../domain/moments";
+import { useKeys } from "../../shared/useKeys";
 import { useNow } from "../../shared/useNow";
 import { BackUp } from "./BackUp";
 import { BringIn } from "./BringIn";
@@ -10,6 +11,12 @@ import { WayBackIn } from "./WayBackIn";
 
 const PARTS = ["Bring in", "Take out", "Back up", "Way back in"] as const;
 type Part = (typeof PARTS)[number];
+const KEYS: Record<Part, string> = {
+  "Bring in": "B",
+  "Take out": "O",
+  "Back up": "K",
+  "Way back in": "W",
+};
 
 const inAddress = (part: Part) => part.toLowerCase().replaceAll(" ", "-");
 
@@ -18,6 +25,13 @@ export default function CarryPage() {
   const [params, setParams] = useSearchParams();
   const part = PARTS.find((one) => inAddress(one) === params.get("part")) ?? "Bring in";
   const states = useStates();
+  const go = (to: Part) => setParams({ part: inAddress(to) });
+  useKeys({
+    b: () => go("Bring in"),
+    o: () => go("Take out"),
+    k: () => go("Back up"),
+    w: () => go("Way back in"),
+  });
   return (
     <main className="page at-most-1180">
       <h1 className="below-14">Carry and recover</h1>
@@ -29,9 +43,11 @@ export default function CarryPage() {
               name="part"
               className="visually-hidden"
               checked={one === part}
-              onChange={() => setParams({ part: inAddress(one) })}
+              onChange={() => go(one)}
             />
-            <span className="carry-part-name">{one}</span>
+            <span className="carry-part-name">
+              {one} <kbd>{KEYS[one]}</kbd>
+            </span>
             <span className="small quiet">{states[one]}</span>
           </label>
         ))}

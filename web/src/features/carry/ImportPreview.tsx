@@ -39,6 +39,7 @@ export function ImportPreview(props: {
   const [choices, setChoices] = useState<Choices>(NO_CHOICES);
   const [working, setWorking] = useState<"" | "Looking at the rows" | "Bringing in">("");
   const asked = useRef<string[]>([]);
+  const answerTo = useRef<HTMLButtonElement>(null);
   const path = { import_id: table.import_id };
 
   const preview = (as: string[]) =>
@@ -54,6 +55,12 @@ export function ImportPreview(props: {
     }).finally(() => setWorking(""));
   const onTable = useEffectEvent((mapping: string[]) => void preview(mapping));
   useEffect(() => onTable(table.mapping), [table]);
+
+  const isReady = rows.length > 0 && !busy;
+  useEffect(() => {
+    // Once the rows are there to be seen; not away from what is being chosen.
+    if (isReady && !document.activeElement?.matches("input, button")) answerTo.current?.focus();
+  }, [isReady]);
 
   const apply = () =>
     run(async () => {
@@ -122,7 +129,12 @@ export function ImportPreview(props: {
       )}
       <ProblemNote problem={problem} />
       <div className="row">
-        <Button type="primary" onClick={() => void apply()} disabled={!(coming + taking) || busy}>
+        <Button
+          ref={answerTo}
+          type="primary"
+          onClick={() => void apply()}
+          disabled={!(coming + taking) || busy}
+        >
           {saidComing.charAt(0).toUpperCase() + saidComing.slice(1)}
         </Button>
         {working ? (

@@ -8,6 +8,7 @@ import { ProblemNote } from "../../shared/ProblemNote";
 import { SheetsField } from "../../shared/SheetsField";
 import { useAct } from "../../shared/useAct";
 import { RecoverySheets } from "./RecoverySheets";
+import { useKeys } from "../../shared/useKeys";
 import { useNow } from "../../shared/useNow";
 import { Dialogue } from "../../shared/Dialogue";
 
@@ -29,6 +30,7 @@ export function WayBackIn() {
     });
   const begin = (needed: number, of: number) =>
     data ? setAsking([needed, of]) : void make(needed, of);
+  useKeys({ n: () => !busy && begin(1, 1) });
   const makeVoid = () => run(() => answer(client.DELETE("/recovery")));
 
   return (
@@ -61,7 +63,7 @@ export function WayBackIn() {
       )}
       <div className="row">
         <Button type={data ? "default" : "primary"} disabled={busy} onClick={() => begin(1, 1)}>
-          Make one sheet…
+          Make one sheet… <kbd>N</kbd>
         </Button>
         {data && <Button onClick={() => setPractising(true)}>Practise…</Button>}
         {data && <Button onClick={() => setAsking("void")}>Make void…</Button>}

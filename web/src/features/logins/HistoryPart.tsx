@@ -8,6 +8,7 @@ import { Splice, type Bar } from "../../shared/Splice";
 import { useClipboard } from "../../shared/clipboard";
 import { fetchSecret, placeOf, type useReveal } from "./useReveal";
 import { opening } from "../../shared/typedAhead";
+import { useKeys } from "../../shared/useKeys";
 import { useNow } from "../../shared/useNow";
 import { Dialogue } from "../../shared/Dialogue";
 
@@ -22,6 +23,7 @@ export function HistoryPart(props: {
 }) {
   const { login, reveal, guarded } = props;
   const [compared, setCompared] = useState<Compared[] | null>(null);
+  const [restoring, setRestoring] = useState<string | null>(null);
   const now = useNow();
   const compare = () =>
     guarded(async () => {
@@ -35,13 +37,14 @@ export function HistoryPart(props: {
           ),
         );
     });
-  const own = login.history.some((e) => !e.field);
+  const newest = login.history.find((e) => !e.field);
+  useKeys({ b: () => newest && setRestoring(newest.earlier_id) });
   const worthOf = (id: string | null) => compared?.find((one) => one.earlier_id === id);
   return (
     <section>
       <header className="row spread">
         <h2>History</h2>
-        {own && (
+        {newest && (
           <button type="button" className="link small" onClick={() => void compare()}>
             {compared ? "without their worth" : "compare their worth"}
           </button>
@@ -77,6 +80,9 @@ export function HistoryPart(props: {
                 }
                 worth={worthOf(e.earlier_id)}
                 guarded={guarded}
+                hasKey={e === newest}
+                isRestoring={restoring === e.earlier_id}
+                onRestoring={(on) => setRestoring(on ? e.earlier_id : null)}
               />
             ))}
           </tbody>
@@ -113,11 +119,15 @@ function EarlierLine(props: {
   onToggle: () => void;
   worth: Compared | undefined;
   guarded: Guarded;
+  /** It is the one that the key goes back to. */
+  hasKey: boolean;
+  isRestoring: boolean;
+  onRestoring: (on: boolean) => void;
 }) {
   const { entry, login, guarded } = props;
   const navigate = useNavigate();
   const { copy } = useClipboard();
-  const [asking, setAsking] = useState<"restore" | "delete" | null>(null);
+  const [isDeleting, setDeleting] = useState(false);
   const path = { login_id: login.login_id, earlier_id: entry.earlier_id };
   const when = entry.parted
     ? `the other copy, as of ${day(entry.since_at)}`
@@ -154,8 +164,8 @@ function EarlierLine(props: {
       act: props.onToggle,
     },
     { says: "copy", name: "Copy", act: () => void copyIt() },
-    { says: "restore…", name: "Restore", act: () => setAsking("restore") },
-    { says: "delete…", name: "Delete", act: () => setAsking("delete") },
+    { says: "restore…", name: "Restore", act: () => props.onRestoring(true) },
+    { says: "delete…", name: "Delete", act: () => setDeleting(true) },
   ];
   return (
     <tr>
@@ -180,17 +190,25 @@ function EarlierLine(props: {
               aria-label={`${one.says.replace("…", "")}: ${what}`}
             >
               {one.says}
+              {props.hasKey && one.name === "Restore" && (
+                <>
+                  {" "}
+                  <kbd>B</kbd>
+                </>
+              )}
             </button>
           ))}
         </span>
         <Dialogue
-          open={asking === "restore"}
+          open={props.isRestoring}
           title={entry.field ? "Put this field back?" : "Go back to this earlier secret?"}
           okText={entry.field ? "Put it back" : "Stage it"}
           cancelText="Cancel"
-          onCancel={() => setAsking(null)}
+          // Staging changes nothing yet; a field would be replaced at once.
+          okButtonProps={entry.field ? {} : { "data-begins": "" }}
+          onCancel={() => props.onRestoring(false)}
           onOk={() => {
-            setAsking(null);
+            props.onRestoring(false);
             void restore();
           }}
         >
@@ -201,13 +219,13 @@ function EarlierLine(props: {
           </p>
         </Dialogue>
         <Dialogue
-          open={asking === "delete"}
+          open={isDeleting}
           title="Delete it for good?"
           okText="Delete it"
           cancelText="Keep it"
-          onCancel={() => setAsking(null)}
+          onCancel={() => setDeleting(false)}
           onOk={() => {
-            setAsking(null);
+            setDeleting(false);
             void remove();
           }}
         >

@@ -30,9 +30,9 @@ export function useLoginActs() {
     problem,
     setProblem,
     guarded,
-    copyUserName: (login: Login) =>
+    copyUserName: (login: Pick<Login, "title" | "user_name">) =>
       guarded(() => copy(`User name of ${login.title}`, login.user_name, { secret: false })),
-    copySecret: (login: Login) =>
+    copySecret: (login: Pick<Login, "login_id" | "title">) =>
       guarded(async () => {
         const { secret } = await answer(
           client.POST("/logins/{login_id}/secret", {

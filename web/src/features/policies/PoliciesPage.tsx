@@ -1,17 +1,19 @@
 import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { day } from "../../domain/moments";
 import { policySentence, type Policy } from "../../domain/policy";
 import { sentence } from "../../domain/problems";
+import { matches } from "../../domain/search";
 import { useClipboard } from "../../shared/clipboard";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretText } from "../../shared/SecretText";
 import { useAct } from "../../shared/useAct";
 import { useKeys } from "../../shared/useKeys";
+import { useRowPointer } from "../../shared/useRowPointer";
 import { PolicyFiles } from "./PolicyFiles";
 import { PolicyForm } from "./PolicyForm";
 import { Dialogue } from "../../shared/Dialogue";
@@ -33,7 +35,33 @@ export default function PoliciesPage() {
   const [removing, setRemoving] = useState<Schema["PolicyOut"] | null>(null);
   const { problem, run } = useAct();
   const { copy } = useClipboard();
-  useKeys({ n: () => setEditing({ policy: null }) }, editing === null);
+  const [typed, setTyped] = useState("");
+  const [at, setAt] = useState(0);
+  const find = useRef<HTMLInputElement>(null);
+  const list = useRef<HTMLTableElement>(null);
+  const shown = (data?.policies ?? []).filter((one) =>
+    matches([one.name, ...one.domains].join(" "), typed),
+  );
+  const here = Math.min(at, Math.max(0, shown.length - 1));
+  const move = (to: number) => setAt(Math.max(0, Math.min(shown.length - 1, to)));
+  const change = (one = shown[here]) => one && setEditing({ policy: one });
+  useKeys(
+    {
+      n: () => setEditing({ policy: null }),
+      f: () => find.current?.focus(),
+      ArrowDown: () => move(here + 1),
+      ArrowUp: () => move(here - 1),
+      Home: () => move(0),
+      End: () => move(shown.length - 1),
+      Enter: () => change(),
+      e: () => change(),
+    },
+    editing === null,
+  );
+  useRowPointer(list, { choose: setAt });
+  useEffect(() => {
+    list.current?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: "nearest" });
+  }, [here]);
 
   const remove = (one: Schema["PolicyOut"]) =>
     run(() =>
@@ -61,7 +89,44 @@ export default function PoliciesPage() {
         </div>
       )}
       {data && data.policies.length > 0 && (
-        <table className="plain">
+        <label className="field wide-320 below-10">
+          <span>
+            Find a policy <kbd>F</kbd>
+          </span>
+          <input
+            ref={find}
+            className="secret-input in-face"
+            placeholder="Its name or a site"
+            autoComplete="off"
+            spellCheck={false}
+            onChange={(event) => {
+              setTyped(event.target.value);
+              setAt(0);
+            }}
+            onKeyDown={(event) => {
+              if (event.key === "ArrowDown") move(here + 1);
+              else if (event.key === "ArrowUp") move(here - 1);
+              else if (event.key === "Enter") change();
+              else return;
+              event.preventDefault();
+            }}
+          />
+        </label>
+      )}
+      {data && data.policies.length > 0 && shown.length === 0 && (
+        <p className="quiet">No policy of that name or site.</p>
+      )}
+      {shown.length > 0 && (
+        <table
+          // oxlint-disable-next-line jsx-a11y/no-noninteractive-element-to-interactive-role -- its rows are moved through
+          role="grid"
+          ref={list}
+          className="plain policies"
+          aria-label="Policies"
+          aria-rowcount={shown.length}
+          aria-activedescendant={shown[here] ? `policy-${shown[here].policy_id}` : undefined}
+          tabIndex={0}
+        >
           <thead>
             <tr>
               <th className="wide-210">Policy</th>
@@ -73,8 +138,15 @@ export default function PoliciesPage() {
             </tr>
           </thead>
           <tbody>
-            {data.policies.map((one) => (
-              <tr key={one.policy_id}>
+            {shown.map((one, index) => (
+              <tr
+                key={one.policy_id}
+                id={`policy-${one.policy_id}`}
+                data-index={index}
+                aria-rowindex={index + 1}
+                aria-selected={index === here}
+                className={index === here ? "at" : undefined}
+              >
                 <td>
                   <b>{one.name}</b>
                   <div className="small quiet">{one.domains.join(", ")}</div>

@@ -108,21 +108,30 @@ export function PolicyForm(props: {
   };
 
   const [hasRare] = useState(() => RARE.some((rule) => isSaid(policy[rule])));
-  const read = async (text: string) => {
+  /** The sentence while it is changed. */
+  const [said, setSaid] = useState<string | null>(null);
+  const readSaid = async () => {
+    if (said === null || (said.trim() && !(await read(said, "typed")))) return;
+    setSaid(null);
+  };
+  const read = async (text: string, from: Schema["PolicyIn"]["source"] = "form") => {
     setProblem(null);
     try {
       const found = await answer(client.POST("/policies/read", { body: { text } }));
       setPolicy(found.policy as Policy);
       setUnsure(found.unsure);
-      setSource("form");
+      setSource(from);
+      return true;
     } catch (failure) {
       setProblem(failure);
+      return false;
     }
   };
 
   return (
     <Dialogue
       open
+      endsByEnter
       width={760}
       className="policy-form-modal"
       styles={{ body: { maxHeight: "calc(100vh - 170px)", overflow: "auto" } }}
@@ -169,12 +178,22 @@ export function PolicyForm(props: {
             <b>Not sure of:</b> {unsure.map((part) => `“${part}”`).join(", ")}
           </p>
         )}
-        <div>
-          <p className="small quiet">So New Knot understands it</p>
-          <p className="policy-understood" aria-live="polite">
-            {policySentence(policy)}
-          </p>
-        </div>
+        <label className="field">
+          <span>So New Knot understands it: change the sentence where it is not so</span>
+          <Input.TextArea
+            className="policy-understood"
+            autoSize={{ minRows: 1, maxRows: 6 }}
+            value={said ?? policySentence(policy)}
+            autoComplete="off"
+            spellCheck={false}
+            onChange={(e) => setSaid(e.target.value)}
+            onBlur={() => void readSaid()}
+            onPressEnter={(e) => {
+              e.preventDefault();
+              void readSaid();
+            }}
+          />
+        </label>
         <div className="row one-line">
           <label className="field grow">
             <span>Name</span>
@@ -192,6 +211,7 @@ export function PolicyForm(props: {
         <div className="row">
           <Number
             label="Least length"
+            begins={props.policy !== null}
             value={policy.min_length}
             onChange={(v) => set({ min_length: v ?? 1 })}
           />
@@ -318,9 +338,12 @@ function Number(props: {
   value: number | null;
   onChange: (value: number | null) => void;
   beside?: boolean;
+  /** The form begins here. */
+  begins?: boolean;
 }) {
   const field = (
     <InputNumber
+      data-begins={props.begins || undefined}
       aria-label={props.of ? `At ${props.label} so many of ${props.of}` : props.label}
       min={0}
       value={props.value}

@@ -51,6 +51,7 @@ export function WaiveDialog({ finding, onClose }: Props) {
   return (
     <Dialogue
       open
+      endsByEnter
       title={`Accept: ${finding.title}, ${FINDING_LABELS[finding.kind].toLowerCase()}?`}
       okText="Accept it"
       cancelText="Cancel"
