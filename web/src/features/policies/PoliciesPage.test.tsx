@@ -41,3 +41,43 @@ test("policies that cannot be read are said to be so", async () => {
   mount(<PoliciesPage />);
   await screen.findByRole("alert");
 });
+
+test("the sentence of a policy is changed in its place, and read", async () => {
+  const longer = { ...POLICY.policy, max_length: 40 };
+  const calls = server({
+    "GET /policies": LIST,
+    "GET /drafts": [],
+    "POST /policies/read": (body: unknown) =>
+      (body as { text: string }).text.includes("40")
+        ? { policy: longer, unsure: [] }
+        : new Refusal(422, "policy_unreadable"),
+    [`PUT /policies/${POLICY.policy_id}`]: POLICY,
+  });
+  mount(<PoliciesPage />);
+  fireEvent.click(await screen.findByRole("button", { name: "Change Gantry" }));
+  const said = await screen.findByLabelText<HTMLTextAreaElement>(/So New Knot understands it/);
+  expect(said.value).toMatch(/^8 to 16 characters/);
+  fireEvent.change(said, { target: { value: "something else" } });
+  fireEvent.blur(said);
+  await screen.findByRole("alert");
+  // What was not understood stays to be mended.
+  expect(said.value).toBe("something else");
+  fireEvent.change(said, { target: { value: "8 to 40 characters" } });
+  fireEvent.blur(said);
+  await waitFor(() => expect(said.value).toMatch(/^8 to 40 characters/));
+  const length = screen.getByLabelText("Greatest length");
+  fireEvent.keyDown(length, { key: "Enter" });
+  await waitFor(() => expect(calls.some((c) => c.route.startsWith("PUT"))).toBe(true));
+  expect(calls.find((c) => c.route.startsWith("PUT"))?.body).toMatchObject({ policy: longer });
+});
+
+test("a policy is found by its site, and changed by Enter", async () => {
+  server({ "GET /policies": LIST, "GET /drafts": [] });
+  mount(<PoliciesPage />);
+  const find = await screen.findByLabelText(/Find a policy/);
+  fireEvent.change(find, { target: { value: "nowhere" } });
+  await screen.findByText("No policy of that name or site.");
+  fireEvent.change(find, { target: { value: "EXAMPLE" } });
+  fireEvent.keyDown(find, { key: "Enter" });
+  await screen.findByRole("dialog", { name: "Policy of Gantry" });
+});

@@ -182,7 +182,7 @@ export function PolicyForm(props: {
           <span>So New Knot understands it: change the sentence where it is not so</span>
           <Input.TextArea
             className="policy-understood"
-            autoSize={{ minRows: 1, maxRows: 6 }}
+            rows={2}
             value={said ?? policySentence(policy)}
             autoComplete="off"
             spellCheck={false}

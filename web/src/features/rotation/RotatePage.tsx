@@ -10,6 +10,7 @@ import { ProblemNote } from "../../shared/ProblemNote";
 import { useKeys } from "../../shared/useKeys";
 import { CampaignDialog } from "./CampaignDialog";
 import { Campaigns } from "./Campaigns";
+import { UnderWay } from "./UnderWay";
 import { useNow } from "../../shared/useNow";
 
 /** All rotations: those under way, and those that ended. */
@@ -40,10 +41,10 @@ export default function RotatePage() {
           </p>
         </div>
       )}
+      {open.length > 0 && <UnderWay rotations={open} />}
       <Campaigns />
       <DueTable now={now} />
-      {open.length > 0 && <RotationTable title="Under way" rotations={open} now={now} />}
-      {ended.length > 0 && <RotationTable title="Ended" rotations={ended} now={now} />}
+      {ended.length > 0 && <EndedTable rotations={ended} now={now} />}
     </main>
   );
 }
@@ -95,10 +96,10 @@ function DueTable({ now }: { now: number }) {
   );
 }
 
-function RotationTable(props: { title: string; rotations: Schema["RotationOut"][]; now: number }) {
+function EndedTable(props: { rotations: Schema["RotationOut"][]; now: number }) {
   return (
     <section className="below-28">
-      <h2 className="below-6">{props.title}</h2>
+      <h2 className="below-6">Ended</h2>
       <table className="plain">
         <thead>
           <tr>
@@ -117,10 +118,7 @@ function RotationTable(props: { title: string; rotations: Schema["RotationOut"][
                 </Link>{" "}
                 <span className="quiet small">{r.user_name}</span>
               </td>
-              <td>
-                {STATE_SAYS[r.state]}
-                {r.is_stalled && <b> · stands still</b>}
-              </td>
+              <td>{STATE_SAYS[r.state]}</td>
               <td className="small">{dayAndTime(r.began_at, props.now)}</td>
               <td className="small">{dayAndTime(r.changed_at, props.now)}</td>
             </tr>
