@@ -52,7 +52,7 @@ def warm_suffixes() -> None:
     _suffixes()
 
 
-@lru_cache(maxsize=20_000)
+@lru_cache(maxsize=60_000)
 def site_of(address: str) -> Site | None:
     """The site of an address, typed with or without its scheme; None for an empty one.
 
