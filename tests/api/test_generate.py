@@ -4,6 +4,7 @@ from typing import Any
 
 import pytest
 
+from newknot.core.generate.phrases.word_list import word_list
 from tests.api.conftest import Api
 
 DIGITS = {"name": "digit", "characters": "0123456789", "minimum": 2}
@@ -257,11 +258,16 @@ def test_policies_go_out_as_a_file_and_come_in_again(api: Api) -> None:
     longer = {"name": "Gantry", "domains": gantry["domains"], "policy": {**POLICY, "min_length": 9}}
     api.ok("PUT", f"policies/{gantry['policy_id']}", {**longer, "source": "refusal"})
     brought = api.call("POST", "policies/file", file).json()
+    (parted,) = brought.pop("parted")
     assert brought == {"added": ["Slate"], "same": [], "differing": ["Gantry"]}
-    sources = {p["name"]: p["source"] for p in api.ok("GET", "policies")["policies"]}
-    assert sources == {"Gantry": "refusal", "Slate": "file"}
+    assert parted["policy_id"] == gantry["policy_id"] and parted["policy"]["min_length"] == 8
+    # How a policy was learnt, and when, travels with it.
+    learnt = {p["name"]: p["source"] for p in api.ok("GET", "policies")["policies"]}
+    assert learnt == {"Gantry": "refusal", "Slate": "typed"}
+    api.clock.pass_s(60)
     brought = api.call("POST", "policies/file?replaces=true", file).json()
-    assert brought == {"added": [], "same": ["Slate"], "differing": ["Gantry"]}
+    parts = {"added": [], "same": ["Slate"], "differing": ["Gantry"], "parted": []}
+    assert brought == parts
     assert api.call("GET", "policies/file").content == file
 
 
@@ -310,3 +316,31 @@ def test_a_lock_that_cannot_write_the_ring_locks_all_the_same(
     assert not api.keeper.is_unlocked and api.keeper.draws.listed() == []
     api.enter()
     assert api.ok("GET", "draws") == []
+
+
+def test_words_of_another_language_are_drawn_and_the_list_is_remembered(api: Api) -> None:
+    shape = {"words": 4, "separator": "", "language": "de", "list_size": 2048}
+    drawn = api.ok("POST", "draws/words", {"shape": shape})
+    assert drawn["entropy_bits"] == 44.0 and len(drawn["words"]) == 4
+    assert set(drawn["words"]) <= set(word_list(2048, "de"))
+    assert api.ok("GET", "draws/dice?sides=2&list_size=2048&language=ru")["throws"] == 11
+    wrong = {"shape": {**shape, "list_size": 7776}}
+    assert api.refused("POST", "draws/words", wrong) == "422 field_invalid"
+    assert api.ok("GET", "draws/list") == {"language": "en", "list_size": 7776}
+    assert api.refused("PUT", "draws/list", {"language": "fr"}) == "422 field_invalid"
+    api.ok("PUT", "draws/list", {"language": "fr", "list_size": 2048})
+    (before,) = api.ok("GET", "draws")
+    api.keeper.lock()
+    api.enter()
+    assert api.ok("GET", "draws/list") == {"language": "fr", "list_size": 2048}
+    # Neither writes over the other.
+    (after,) = api.ok("GET", "draws")
+    assert {**after, "draw_id": ""} == {**before, "draw_id": ""}
+    api.ok("DELETE", "draws")
+    assert api.ok("GET", "draws/list")["language"] == "fr"
+
+
+def test_a_policy_that_takes_latin_letters_alone_refuses_words_in_cyrillic(api: Api) -> None:
+    shape = {"words": 3, "language": "ru", "list_size": 2048}
+    wish = {"shape": shape, "policy": {**POLICY, "min_length": 1, "max_length": 60}}
+    assert api.refused("POST", "draws/words", wish) == "422 no_room"

@@ -46,3 +46,35 @@ def test_no_view_scrolls_sideways_at_any_width(browser_here: Browser, demo_here:
                 wide.append(f"{path} at {width}: {found}")
     page.context.close()
     assert "\n".join(wide) == ""
+
+
+STATES = {
+    "/": ("[role=row].at", ".facet[aria-pressed=true]", "nav a.active"),
+    "/logins": ("[role=row].at",),
+    "/policies": ("tr.at",),
+    "/carry": (".carry-part:has(:checked)",),
+    "/rotate": (".step.now .no",),
+    "/safeguards": (".ant-switch-checked",),
+    "/generate": (".ant-slider-handle",),
+}
+MARKED = """of => document.querySelectorAll(of).length > 0 &&
+  [...document.querySelectorAll(of)].every(one => ["", "::after"].some(part => {
+    const style = getComputedStyle(one, part || null);
+    return style.outlineStyle === "solid" || parseFloat(style.borderBottomWidth) > 0;
+  }))"""
+
+
+def test_where_the_system_sets_the_colours_each_state_has_a_line_of_its_own(
+    browser_here: Browser, demo_here: Served
+) -> None:
+    page = open_page(browser_here, demo_here)
+    page.emulate_media(forced_colors="active")
+    unmarked: list[str] = []
+    for path, states in STATES.items():
+        walk(page, path)
+        for state in states:
+            page.locator(state).first.wait_for(state="attached")
+            if not page.evaluate(MARKED, state):
+                unmarked.append(f"{path}: {state}")
+    page.context.close()
+    assert unmarked == []

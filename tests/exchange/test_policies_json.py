@@ -26,14 +26,15 @@ def file(*entries: Any, **head: Any) -> bytes:
 
 def test_what_is_written_reads_back_the_same() -> None:
     policies = [SitePolicy.from_dict(d) for d in (PLAIN, RICH)]
+    at = datetime(2026, 11, 25, 12, tzinfo=UTC)
     named = [
-        NamedPolicy("0" * 32, f"N{i}", ("gantry.example",) * i, p, "typed", datetime.now(UTC))
+        NamedPolicy("0" * 32, f"N{i}", ("gantry.example",) * i, p, "refusal", at)
         for i, p in enumerate(policies)
     ]
     read = read_policies(write_policies(named))
     assert read == [
-        PolicyEntry("policies.0", "N0", (), policies[0]),
-        PolicyEntry("policies.1", "N1", ("gantry.example",), policies[1]),
+        PolicyEntry("policies.0", "N0", (), policies[0], False, "refusal", at),
+        PolicyEntry("policies.1", "N1", ("gantry.example",), policies[1], False, "refusal", at),
     ]
 
 

@@ -1,22 +1,25 @@
 """Site policies as a JSON file: written whole, read with every fault named by its place.
 
     {"format": "newknot site policies", "version": 1,
-     "policies": [{"name": "…", "domains": ["…"], "policy": {…}, "offers_second_factor": true}]}
+     "policies": [{"name": "…", "domains": ["…"], "policy": {…}, "offers_second_factor": true,
+                   "source": "refusal", "changed_at": "…"}]}
 
-A bare policy, or a list of entries, is read too.
+source: how it was learnt, and when. A bare policy, or a list of entries, is read too.
 """
 
 import json
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from datetime import datetime
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, ValidationError
 
 from newknot.core.errors import NewKnotError
 from newknot.core.policy import NamedPolicy, SitePolicy
 from newknot.core.policy.site_policy import PolicyInvalid
 
+Source = Literal["typed", "form", "refusal", "file"]
 FORMAT, VERSION = "newknot site policies", 1
 ENTRIES_LIMIT = 1_000
 DOMAINS_LIMIT = 50
@@ -35,6 +38,8 @@ class PolicyEntry:
     domains: tuple[str, ...]
     policy: SitePolicy
     offers_second_factor: bool = False
+    source: Source = "file"
+    changed_at: datetime | None = None
 
 
 def write_policies(policies: Iterable[NamedPolicy]) -> bytes:
@@ -45,6 +50,8 @@ def write_policies(policies: Iterable[NamedPolicy]) -> bytes:
             "domains": list(p.domains),
             "policy": _spoken(p.policy),
             **({"offers_second_factor": True} if p.offers_second_factor else {}),
+            "source": p.source,
+            "changed_at": p.changed_at.isoformat(),
         }
         for p in policies
     ]
@@ -59,6 +66,8 @@ class _Entry(BaseModel):
     domains: Annotated[list[str], Field(max_length=DOMAINS_LIMIT)] = []
     policy: dict[str, Any]
     offers_second_factor: bool = False
+    source: Source = "file"
+    changed_at: Annotated[AwareDatetime | None, Field(strict=False)] = None
 
 
 class _Library(BaseModel):
@@ -72,6 +81,8 @@ _WRONG = {
     "domains": f"is not a list of at most {DOMAINS_LIMIT} texts",
     "policy": "is not an object",
     "offers_second_factor": "is not true or false",
+    "source": "is none of typed, form, refusal and file",
+    "changed_at": "is not a moment with its zone, as 2026-11-25T12:00:00Z",
 }
 
 
@@ -117,7 +128,10 @@ def _entry(given: object, at: str) -> PolicyEntry:
         reason = _WRONG.get(field, "is not a known key")
         raise PolicyFileRefused(at=f"{at}.{field}", reason=reason) from None
     policy = _policy(one.policy, f"{at}.policy.")
-    return PolicyEntry(at, one.name, tuple(one.domains), policy, one.offers_second_factor)
+    domains = tuple(one.domains)
+    return PolicyEntry(
+        at, one.name, domains, policy, one.offers_second_factor, one.source, one.changed_at
+    )
 
 
 def _policy(document: Mapping[str, Any], at: str) -> SitePolicy:

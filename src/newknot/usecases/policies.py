@@ -103,11 +103,14 @@ def save_policy(
 
 @dataclass(frozen=True, slots=True)
 class PoliciesBrought:
-    """Names of what came from a file: new, already there the same, and differing from what is."""
+    """Names of what came from a file: new, already there the same, and differing from what is; and
+    of the last, where they were left as they are, (the policy here, the entry).
+    """
 
     added: tuple[str, ...]
     same: tuple[str, ...]
     differing: tuple[str, ...]
+    parted: tuple[tuple[NamedPolicy, PolicyEntry], ...] = ()
 
 
 def bring_policies(
@@ -119,6 +122,7 @@ def bring_policies(
     What differs is left as it is, unless `replaces`. Raises `FieldInvalid` naming the entry.
     """
     found: dict[str, list[str]] = {"added": [], "same": [], "differing": []}
+    parted: list[tuple[NamedPolicy, PolicyEntry]] = []
     with vault.transaction():
         for entry in entries:
             known = _known_as(list_policies(vault), entry)
@@ -130,7 +134,9 @@ def bring_policies(
                 continue
             found["added" if known is None else "differing"].append(entry.name)
             if known is not None and not replaces:
+                parted.append((known, entry))
                 continue
+            then = entry.changed_at
             try:
                 save_policy(
                     vault,
@@ -138,14 +144,17 @@ def bring_policies(
                     name=entry.name,
                     domains=entry.domains,
                     policy=entry.policy,
-                    source="file",
-                    now=now,
+                    source=entry.source,
+                    # No policy was learnt in the future.
+                    now=then if then is not None and then < now else now,
                     offers_second_factor=entry.offers_second_factor,
                 )
             except FieldInvalid as error:
                 field = f"{entry.at}.{error.data['field']}".lstrip(".")
                 raise FieldInvalid(field, str(error.data["reason"])) from None
-    return PoliciesBrought(*(tuple(names) for names in found.values()))
+    return PoliciesBrought(
+        tuple(found["added"]), tuple(found["same"]), tuple(found["differing"]), tuple(parted)
+    )
 
 
 def _known_as(policies: Sequence[NamedPolicy], entry: PolicyEntry) -> NamedPolicy | None:

@@ -199,9 +199,9 @@ export async function exportContent(path: string, body?: object): Promise<Blob> 
 export const readPicture = (picture: Blob) =>
   post<Schema["PictureTexts"]>("vault/recover/picture", picture);
 
-/** Site policies; those that differ from what is there are replaced only where that is asked. */
-export const sendPolicies = (file: Blob, replaces: boolean) =>
-  post<Schema["PoliciesBroughtOut"]>(`policies/file?replaces=${replaces}`, file);
+/** Site policies; those that differ from what is there are told, and left. */
+export const sendPolicies = (file: Blob) =>
+  post<Schema["PoliciesBroughtOut"]>("policies/file", file);
 
 /** The bytes of a sealed backup. */
 export const backupContent = (name: string) => bytes(`backups/${name}`);

@@ -247,10 +247,21 @@ export const queries = {
       gcTime: 0,
     }),
   /** How real dice of so many sides pick a word of a list. */
-  dice: (sides: number, list_size: number) =>
+  wordList: () =>
     queryOptions({
-      queryKey: ["dice", sides, list_size],
-      queryFn: () => answer(client.GET("/draws/dice", { params: { query: { sides, list_size } } })),
+      queryKey: ["word-list"],
+      queryFn: () => answer(client.GET("/draws/list")),
+      staleTime: Infinity,
+      gcTime: 0,
+    }),
+  dice: (sides: number, list: Pick<Schema["WordsShape"], "list_size" | "language">) =>
+    queryOptions({
+      queryKey: ["dice", sides, list.list_size, list.language],
+      queryFn: () => {
+        const { list_size, language } = list;
+        const query = { sides, list_size, language };
+        return answer(client.GET("/draws/dice", { params: { query } }));
+      },
       staleTime: Infinity,
     }),
   firstHour: () =>

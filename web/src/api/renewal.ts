@@ -4,7 +4,7 @@
 export const WITHIN = (
   "session sessions logins login bin loose-ends policies worklist waivers reach progress " +
   "rotations rotation drive campaigns past-retention events own-details login-measure " +
-  "passphrase-facts first-hour clear-files losses backups recovery safeguards report"
+  "passphrase-facts word-list first-hour clear-files losses backups recovery safeguards report"
 ).split(" ");
 
 /** All of what stands to be done. */
@@ -59,6 +59,7 @@ const RENEWED: [string, string[]][] = [
   ["POST /draws/*/keep", LOOSE],
   ["POST /draws/**", NOTHING],
   ["DELETE /draws", NOTHING],
+  ["PUT /draws/list", ["word-list"]],
   ["POST /loose-ends/*/secret", NOTHING],
   ["* /loose-ends/**", LOOSE],
   ["POST /policies/read", NOTHING],

@@ -673,6 +673,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/draws/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Chosen List
+         * @description The word list that was chosen last.
+         */
+        get: operations["chosen_list_draws_list_get"];
+        /**
+         * Choose
+         * @description Remembers a word list for the passphrases to come.
+         */
+        put: operations["choose_draws_list_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/draws/pin": {
         parameters: {
             query?: never;
@@ -4709,6 +4733,26 @@ export interface components {
             revision: string;
         };
         /**
+         * PartedPolicyOut
+         * @description A policy that a file has otherwise: which one it is here, and what the file says.
+         */
+        PartedPolicyOut: {
+            /** Changed At */
+            changed_at: string | null;
+            /** Domains */
+            domains: string[];
+            /** Offers Second Factor */
+            offers_second_factor: boolean;
+            /** Policy */
+            policy: {
+                [key: string]: unknown;
+            };
+            /** Policy Id */
+            policy_id: string;
+            /** Source */
+            source: string;
+        };
+        /**
          * PassphraseFacts
          * @description What a new passphrase is compared with.
          */
@@ -4822,13 +4866,16 @@ export interface components {
         };
         /**
          * PoliciesBroughtOut
-         * @description Names of what came from a file; differing ones are replaced only where that was asked.
+         * @description Names of what came from a file; differing ones are replaced only where that was asked, else
+         *     they stand in `parted` as the file has them.
          */
         PoliciesBroughtOut: {
             /** Added */
             added: string[];
             /** Differing */
             differing: string[];
+            /** Parted */
+            parted: components["schemas"]["PartedPolicyOut"][];
             /** Same */
             same: string[];
         };
@@ -5586,6 +5633,7 @@ export interface components {
              * @default {
              *       "addition": "none",
              *       "capitals": "none",
+             *       "language": "en",
              *       "list_size": 7776,
              *       "separator": " ",
              *       "words": 6
@@ -5937,6 +5985,23 @@ export interface components {
          */
         Why: "more_often" | "later" | "clock_ahead" | "chance";
         /**
+         * WordList
+         * @description A list that ships: its language and how many words it has.
+         */
+        WordList: {
+            /**
+             * Language
+             * @default en
+             * @enum {string}
+             */
+            language: "en" | "de" | "fr" | "es" | "ru";
+            /**
+             * List Size
+             * @default 7776
+             */
+            list_size: number;
+        };
+        /**
          * WordsIn
          * @description A passphrase. after: the draw looked at before this one; keep: places of it that stay.
          */
@@ -5960,6 +6025,7 @@ export interface components {
              * @default {
              *       "addition": "none",
              *       "capitals": "none",
+             *       "language": "en",
              *       "list_size": 7776,
              *       "separator": " ",
              *       "words": 6
@@ -5984,6 +6050,12 @@ export interface components {
              * @enum {string}
              */
             capitals: "none" | "first" | "one";
+            /**
+             * Language
+             * @default en
+             * @enum {string}
+             */
+            language: "en" | "de" | "fr" | "es" | "ru";
             /**
              * List Size
              * @default 7776
@@ -7169,6 +7241,7 @@ export interface operations {
             query?: {
                 sides?: number;
                 list_size?: number;
+                language?: "en" | "de" | "fr" | "es" | "ru";
             };
             header?: never;
             path?: never;
@@ -7250,6 +7323,57 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["DrawOut"];
                 };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    chosen_list_draws_list_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordList"];
+                };
+            };
+        };
+    };
+    choose_draws_list_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WordList"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Validation Error */
             422: {

@@ -1,3 +1,4 @@
+import type { Schema } from "../api/client";
 import type { Policy } from "./policy";
 
 /** How words become a text; the server's `WordsShape`. */
@@ -7,7 +8,10 @@ export type WordsShape = {
   capitals: "none" | "first" | "one";
   addition: "none" | "digit" | "symbol";
   list_size: number;
+  language: Language;
 };
+
+export type Language = Schema["WordsShape"]["language"];
 
 export type SentenceShape = {
   template: "short" | "middle" | "long" | "longest";
@@ -40,6 +44,7 @@ export const WORDS: WordsShape = {
   capitals: "none",
   addition: "none",
   list_size: 7776,
+  language: "en",
 };
 
 /** Said on the telephone: common words, four are enough where guessing is slow. */

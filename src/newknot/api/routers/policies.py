@@ -6,6 +6,7 @@ from starlette.concurrency import run_in_threadpool
 from newknot.api.deps import Work, WorkDep
 from newknot.api.schemas.policies import (
     ConflictOut,
+    PartedPolicyOut,
     PoliciesBroughtOut,
     PolicyIn,
     PolicyList,
@@ -70,7 +71,20 @@ async def bring_policies(
 
     brought = await run_in_threadpool(bring)
     return PoliciesBroughtOut(
-        added=list(brought.added), same=list(brought.same), differing=list(brought.differing)
+        added=list(brought.added),
+        same=list(brought.same),
+        differing=list(brought.differing),
+        parted=[
+            PartedPolicyOut(
+                policy_id=here.policy_id,
+                domains=list(there.domains),
+                policy=there.policy.to_dict(),
+                offers_second_factor=there.offers_second_factor,
+                source=there.source,
+                changed_at=there.changed_at,
+            )
+            for here, there in brought.parted
+        ],
     )
 
 

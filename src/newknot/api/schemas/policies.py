@@ -43,12 +43,26 @@ class PolicyIn(Shape):
     """That which was seen: with it, what was changed meanwhile is not saved over."""
 
 
+class PartedPolicyOut(Shape):
+    """A policy that a file has otherwise: which one it is here, and what the file says."""
+
+    policy_id: str
+    domains: list[str]
+    policy: dict[str, object]
+    offers_second_factor: bool
+    source: str
+    changed_at: datetime | None
+
+
 class PoliciesBroughtOut(Shape):
-    """Names of what came from a file; differing ones are replaced only where that was asked."""
+    """Names of what came from a file; differing ones are replaced only where that was asked, else
+    they stand in `parted` as the file has them.
+    """
 
     added: list[str]
     same: list[str]
     differing: list[str]
+    parted: list[PartedPolicyOut]
 
 
 class WorthOut(Shape):

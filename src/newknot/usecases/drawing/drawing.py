@@ -89,7 +89,7 @@ def words_of_dice(
     """
     if len(faces) != shape.words:
         raise FieldInvalid("faces", f"are not {shape.words} words")
-    listed = word_list(shape.list_size)
+    listed = word_list(shape.list_size, shape.language)
     dice = Dice(sides, len(listed))
     kept = {i: listed[dice.place_of(one, field=f"faces.{i}")] for i, one in enumerate(faces)}
     drawn = PassphraseSpace(shape, kept=kept).draw(random)

@@ -2,6 +2,7 @@
 
 import random
 import re
+from pathlib import Path
 
 import pytest
 
@@ -12,6 +13,7 @@ from newknot.core.policy import STANDARD_CLASSES, SitePolicy
 from newknot.core.shipped import shipped_lines
 
 CHANCE = random.Random(3)
+VECTORS = Path(__file__).parents[3] / "vectors"
 
 
 class Source:
@@ -57,3 +59,17 @@ def test_a_sentence_to_a_policy_keeps_it() -> None:
 def test_a_shape_that_is_none_is_refused(wrong: dict[str, str]) -> None:
     with pytest.raises(FieldInvalid):
         SentenceShape(**wrong)  # type: ignore[arg-type]
+
+
+def test_fewer_than_one_in_fifty_of_those_that_were_read_read_oddly() -> None:
+    """The judgements are of what the shipped lists give: new lists are to be read anew."""
+
+    class Judged:
+        randbelow = random.Random(72).randrange
+
+    lines = (VECTORS / "sentences_judged.tsv").read_text("utf-8").splitlines()
+    judged = [line.split("\t") for line in lines if line[:1] != "#"]
+    space = SentenceSpace(SentenceShape("short"))
+    assert [said for _, said, *_ in judged] == [space.draw(Judged()) for _ in judged]
+    assert {verdict for verdict, *_ in judged} == {"ok", "odd"}
+    assert sum(verdict == "odd" for verdict, *_ in judged) < len(judged) / 50 == 6

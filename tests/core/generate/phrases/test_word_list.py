@@ -2,8 +2,10 @@
 
 import itertools
 import json
+import math
 import random
 import re
+import unicodedata
 from pathlib import Path
 
 import pytest
@@ -11,25 +13,33 @@ import pytest
 from newknot.core.errors import FieldInvalid
 from newknot.core.generate.phrases.word_list import LIST_SIZES, word_list
 from newknot.core.shipped import shipped_lines
+from newknot.core.strength import measure
 
 ROOT = Path(__file__).parents[4]
 VECTORS = ROOT / "tests" / "vectors"
-each_list = pytest.mark.parametrize("size", LIST_SIZES)
+each_list = pytest.mark.parametrize(
+    ("language", "size"), [(code, size) for code, sizes in LIST_SIZES.items() for size in sizes]
+)
+english = pytest.mark.parametrize("size", LIST_SIZES["en"])
+LETTERS = {"en": "[a-z]{3,9}", "ru": "[а-я]{4,9}"}
 
 
 @each_list
-def test_so_many_plain_short_words_in_order_none_the_start_of_another(size: int) -> None:
-    words = word_list(size)
+def test_so_many_plain_short_words_in_order_none_the_start_of_another(
+    language: str, size: int
+) -> None:
+    words = word_list(size, language)
     assert len(set(words)) == len(words) == size
     assert list(words) == sorted(words)
-    assert all(re.fullmatch("[a-z]{3,9}", word) for word in words)
+    letters = LETTERS.get(language, "[a-z]{4,9}")
+    assert all(re.fullmatch(letters, word) for word in words)
     assert not any(b.startswith(a) for a, b in itertools.pairwise(words))
 
 
 @each_list
-def test_no_word_is_one_slip_from_another(size: int) -> None:
+def test_no_word_is_one_slip_from_another(language: str, size: int) -> None:
     """A letter other, missing, added, or two neighbours swapped."""
-    listed = set(word_list(size))
+    listed = set(word_list(size, language))
     blotted: set[str] = set()
     for word in listed:
         blots = {f"{word[:i]}*{word[i + 1 :]}" for i in range(len(word))}
@@ -40,7 +50,7 @@ def test_no_word_is_one_slip_from_another(size: int) -> None:
         assert not (shorter | swapped - {word}) & listed, word
 
 
-@each_list
+@english
 def test_no_two_sound_alike_and_none_is_spelt_in_two_ways(size: int) -> None:
     listed = set(word_list(size))
     groups = json.loads((VECTORS / "homophones.json").read_text())["groups"]
@@ -49,7 +59,7 @@ def test_no_two_sound_alike_and_none_is_spelt_in_two_ways(size: int) -> None:
     assert not listed.intersection(other)
 
 
-@each_list
+@english
 def test_no_names_nothing_denied_and_no_plain_forms_of_one_another(size: int) -> None:
     listed = set(word_list(size))
     assert not listed.intersection(shipped_lines("given_names.txt.gz")[:300])
@@ -83,5 +93,41 @@ def test_joined_words_can_be_read_in_one_way_only() -> None:
 
 
 def test_a_list_that_does_not_ship_is_refused() -> None:
-    with pytest.raises(FieldInvalid):
-        word_list(2048)
+    for size, language, field in (
+        (2048, "en", "list_size"),
+        (2048, "tlh", "language"),
+        (7776, "de", "list_size"),
+    ):
+        with pytest.raises(FieldInvalid) as refused:
+            word_list(size, language)
+        assert refused.value.data["field"] == field
+
+
+def test_what_a_reader_left_out_of_other_languages_is_out_and_so_are_names() -> None:
+    out: dict[str, set[str]] = {}
+    text = (ROOT / "scripts/words/deny_words_abroad.txt").read_text("utf-8")
+    for code, *words in (line.split() for line in text.splitlines() if line[:1] != "#"):
+        out.setdefault(code, set()).update(words)
+    names = set(shipped_lines("given_names.txt.gz")) | set(shipped_lines("names_abroad.txt.gz"))
+    assert out.keys() == LIST_SIZES.keys() - {"en"}
+    for code, denied in out.items():
+        assert not set(word_list(2048, code)) & (denied | names)
+
+
+def test_no_accent_alone_tells_a_word_from_a_common_one() -> None:
+    """Of the commonest 15,000 of each language."""
+    for code in ("de", "fr", "es"):
+        listed = set(word_list(2048, code))
+        for word in shipped_lines(f"languages/{code}.txt.gz"):
+            apart = unicodedata.normalize("NFD", word.replace("ß", "ss"))
+            bare = "".join(c for c in apart if not unicodedata.combining(c))
+            assert bare == word or bare not in listed
+
+
+def test_the_measure_knows_the_lists_of_every_language() -> None:
+    chance = random.Random(5)
+    for code in LIST_SIZES:
+        words = chance.sample(word_list(LIST_SIZES[code][0], code), 5)
+        drawn_log10 = 5 * math.log10(LIST_SIZES[code][0])
+        found = measure(" ".join(words)).guess_number_log10
+        assert found == pytest.approx(drawn_log10, abs=1.5), code

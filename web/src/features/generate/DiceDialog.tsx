@@ -2,12 +2,13 @@ import { useQuery } from "@tanstack/react-query";
 import { Button, InputNumber } from "antd";
 import { useRef, useState, type FormEvent } from "react";
 import { queries } from "../../api/queries";
+import type { WordsShape } from "../../domain/wish";
 import { Dialogue } from "../../shared/Dialogue";
 
 export type Throws = { faces: string[]; sides: number };
 type Props = {
   words: number;
-  listSize: number;
+  list: Pick<WordsShape, "list_size" | "language">;
   onDice: (thrown: Throws) => void;
   onClose: () => void;
 };
@@ -15,10 +16,10 @@ type Props = {
 const SIDES_MOST = 1_000;
 
 /** Real dice, or coins: their faces, as they lie. */
-export function DiceDialog({ words, listSize, onDice, onClose }: Props) {
+export function DiceDialog({ words, list, onDice, onClose }: Props) {
   const fields = useRef<(HTMLInputElement | null)[]>([]);
   const [sides, setSides] = useState(6);
-  const { data } = useQuery(queries.dice(sides, listSize));
+  const { data } = useQuery(queries.dice(sides, list));
   const throws = data?.throws ?? 0;
   const submit = (event: FormEvent) => {
     event.preventDefault();
@@ -49,7 +50,7 @@ export function DiceDialog({ words, listSize, onDice, onClose }: Props) {
         {data && (
           <p className="small quiet">
             {throws} throws a word, typed as they fall ({example}): one of{" "}
-            {listSize.toLocaleString("en")} words, {data.word_bits} bits, exact if the{" "}
+            {list.list_size.toLocaleString("en")} words, {data.word_bits} bits, exact if the{" "}
             {sides === 2 ? "coin is" : "dice are"} fair.{" "}
             {data.counting < 1 &&
               `${Math.round((1 - data.counting) * 1000) / 10} % of results do not count and are thrown again: it is said which.`}

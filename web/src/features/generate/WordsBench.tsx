@@ -1,6 +1,12 @@
 import { InputNumber, Slider } from "antd";
 import { memo, useState } from "react";
-import { additionBits, capitalBits, separatorBits, type WordsShape } from "../../domain/wish";
+import {
+  additionBits,
+  capitalBits,
+  separatorBits,
+  type Language,
+  type WordsShape,
+} from "../../domain/wish";
 import { Choice } from "./Choice";
 import { DiceDialog, type Throws } from "./DiceDialog";
 
@@ -23,10 +29,20 @@ const ADDITIONS: { value: WordsShape["addition"]; label: string }[] = [
   { value: "digit", label: "a digit" },
   { value: "symbol", label: "a symbol" },
 ];
-const LISTS = [
-  { value: 7776, label: "7,776 words" },
-  { value: 4096, label: "4,096, commoner" },
+/** By language and size, as one choice. */
+const LISTS: { value: string; label: string }[] = [
+  { value: "en 7776", label: "English 7,776" },
+  { value: "en 4096", label: "English 4,096" },
+  { value: "de 2048", label: "German 2,048" },
+  { value: "fr 2048", label: "French 2,048" },
+  { value: "es 2048", label: "Spanish 2,048" },
+  { value: "ru 2048", label: "Russian 2,048" },
 ];
+
+function listOf(choice: string): Pick<WordsShape, "language" | "list_size"> {
+  const [language = "en", size = "7776"] = choice.split(" ");
+  return { language: language as Language, list_size: Number(size) };
+}
 
 type Props = {
   shape: WordsShape;
@@ -74,10 +90,17 @@ export const WordsBench = memo(function WordsBench({ shape, plain, onChange, onD
             label="From"
             name="Word list"
             bits={Math.log2(shape.list_size)}
-            value={shape.list_size}
+            value={`${shape.language} ${shape.list_size}`}
             options={LISTS}
-            onChange={(list_size) => set({ list_size })}
+            onChange={(choice) => set(listOf(choice))}
           />
+          {shape.language !== "en" && (
+            <p className="small quiet">
+              {shape.language === "ru"
+                ? "In Cyrillic letters, without ё: for a keyboard that has them."
+                : "Words that are written without an accent, so that any keyboard types them."}
+            </p>
+          )}
           <Choice
             label="Between"
             name="Between the words"
@@ -111,7 +134,7 @@ export const WordsBench = memo(function WordsBench({ shape, plain, onChange, onD
         <DiceDialog
           words={shape.words}
           onClose={() => setDice(false)}
-          listSize={shape.list_size}
+          list={shape}
           onDice={(thrown) => {
             setDice(false);
             onDice(thrown);

@@ -25,7 +25,9 @@ export function useGenerator() {
   const [policy, setPolicy] = useState<Policy | null>(null);
   const [length, setLength] = useState(WISHED_LENGTH);
   const [kind, setKind] = useState<WishKind>("characters");
-  const [words, setWords] = useState<WordsShape>(WORDS);
+  const [changed, setWords] = useState<WordsShape | null>(null);
+  const list = useQuery(queries.wordList()).data;
+  const words = useMemo<WordsShape>(() => changed ?? { ...WORDS, ...list }, [changed, list]);
   const [reply, setReply] = useState<WordsShape>(ANSWER);
   const [sentence, setSentence] = useState<SentenceShape>(SENTENCE);
   const [pin, setPin] = useState(6);
@@ -114,8 +116,12 @@ export function useGenerator() {
       (shape: WordsShape) => {
         setWords(shape);
         drawIt({ kind: "words", shape, policy: rules }, true);
+        const { language, list_size } = shape;
+        if (language === words.language && list_size === words.list_size) return;
+        // Only the choice is remembered: where that fails, the draw stands all the same.
+        void client.PUT("/draws/list", { body: { language, list_size } }).catch(() => {});
       },
-      [drawIt, rules],
+      [drawIt, rules, words],
     ),
     changeReply: useCallback(
       (shape: WordsShape) => {

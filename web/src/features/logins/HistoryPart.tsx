@@ -182,21 +182,22 @@ function EarlierLine(props: {
       <td className="right history-part-right">
         <span className="row history-part-row-2">
           {acts.map((one) => (
-            <button
-              key={one.name}
-              type="button"
-              className="link"
-              onClick={one.act}
-              aria-label={`${one.says.replace("…", "")}: ${what}`}
-            >
-              {one.says}
+            <span key={one.name}>
+              <button
+                type="button"
+                className="link"
+                onClick={one.act}
+                aria-label={`${one.says.replace("…", "")}: ${what}`}
+              >
+                {one.says}
+              </button>
               {props.hasKey && one.name === "Restore" && (
                 <>
                   {" "}
                   <kbd>B</kbd>
                 </>
               )}
-            </button>
+            </span>
           ))}
         </span>
         <Dialogue

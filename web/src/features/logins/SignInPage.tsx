@@ -90,7 +90,7 @@ export default function SignInPage() {
           1
         </span>
         <div>
-          <h3>Open the site</h3>
+          <h2>Open the site</h2>
           <p className="small quiet">{login.address || "no address stored"}</p>
           {login.address && (
             <div className="acts">
@@ -106,7 +106,7 @@ export default function SignInPage() {
           2
         </span>
         <div>
-          <h3>Paste the user name</h3>
+          <h2>Paste the user name</h2>
           <p className="small">{login.user_name || <span className="quiet">none stored</span>}</p>
           {login.user_name && (
             <div className="acts">
@@ -122,7 +122,7 @@ export default function SignInPage() {
           3
         </span>
         <div>
-          <h3>Paste the secret</h3>
+          <h2>Paste the secret</h2>
           {login.has_secret ? (
             <>
               <p className="sign-in-page-p">
@@ -155,7 +155,7 @@ export default function SignInPage() {
             4
           </span>
           <div>
-            <h3>Paste the code</h3>
+            <h2>Paste the code</h2>
             <div className="acts centred">
               <CodeLine login={login} guarded={acts.guarded} onCopied={() => setDone(4)} />
             </div>

@@ -16,14 +16,8 @@ import { useKeys } from "../../shared/useKeys";
 import { useRowPointer } from "../../shared/useRowPointer";
 import { PolicyFiles } from "./PolicyFiles";
 import { PolicyForm } from "./PolicyForm";
+import { SOURCES } from "./sources";
 import { Dialogue } from "../../shared/Dialogue";
-
-const SOURCES: Record<string, string> = {
-  typed: "typed",
-  form: "read from its form",
-  refusal: "learned from a refusal",
-  file: "from a file",
-};
 
 type Editing = { policy: Schema["PolicyOut"] | null } | null;
 

@@ -1,24 +1,23 @@
 import { Button } from "antd";
+import { useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { policiesContent, sendPolicies, type Schema } from "../../api/client";
+import { queries } from "../../api/queries";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { saveAs } from "../../shared/saveAs";
 import { useAct } from "../../shared/useAct";
+import { PartedPolicies } from "./PartedPolicies";
 
-/** The library out as a file, and in again: what differs is asked before it is replaced. */
+/** The library out as a file, and in again: what differs is chosen rule by rule. */
 export function PolicyFiles() {
   const input = useRef<HTMLInputElement>(null);
-  const file = useRef<File | null>(null);
-  const [brought, setBrought] = useState<(Schema["PoliciesBroughtOut"] & { done: boolean }) | null>(
-    null,
-  );
+  const [brought, setBrought] = useState<Schema["PoliciesBroughtOut"] | null>(null);
+  const library = useQuery(queries.policies()).data?.policies ?? [];
   const { problem, busy, run } = useAct();
-  const bring = (replaces: boolean) =>
+  const bring = (file: File | undefined) =>
     run(async () => {
-      if (!file.current) return;
       setBrought(null);
-      const found = await sendPolicies(file.current, replaces);
-      setBrought({ ...found, done: replaces });
+      if (file) setBrought(await sendPolicies(file));
     });
 
   return (
@@ -43,24 +42,22 @@ export function PolicyFiles() {
           className="visually-hidden"
           tabIndex={-1}
           onChange={(event) => {
-            file.current = event.currentTarget.files?.[0] ?? null;
+            const file = event.currentTarget.files?.[0];
+            void bring(file);
             event.currentTarget.value = "";
-            void bring(false);
           }}
         />
       </span>
       {(problem !== null || brought) && (
-        <div className="whole-line" role="status">
+        <div className="whole-line">
           <ProblemNote problem={problem} />
           {brought && (
-            <p className="small">
-              {said(brought)}{" "}
-              {brought.differing.length > 0 && !brought.done && (
-                <button type="button" className="link" onClick={() => void bring(true)}>
-                  replace them by the file&apos;s
-                </button>
-              )}
-            </p>
+            <>
+              <p className="small" role="status">
+                {said(brought)}
+              </p>
+              <PartedPolicies parted={brought.parted} library={library} />
+            </>
           )}
         </div>
       )}
@@ -68,12 +65,12 @@ export function PolicyFiles() {
   );
 }
 
-function said(brought: Schema["PoliciesBroughtOut"] & { done: boolean }): string {
+function said(brought: Schema["PoliciesBroughtOut"]): string {
   const parts = [
     brought.added.length ? `New: ${brought.added.join(", ")}.` : "Nothing new.",
     brought.same.length ? `${brought.same.length} were here already.` : "",
     brought.differing.length
-      ? `${brought.done ? "Replaced" : "Differing, left as they are"}: ${brought.differing.join(", ")}.`
+      ? `Otherwise in the file, and left as they are here until you choose: ${brought.differing.join(", ")}.`
       : "",
   ];
   return parts.filter(Boolean).join(" ");

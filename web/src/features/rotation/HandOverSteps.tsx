@@ -246,7 +246,7 @@ function Step(props: { no: number; phase: string; title: string; children: React
         {props.no}
       </span>
       <div>
-        <h3>{props.title}</h3>
+        <h2>{props.title}</h2>
         {props.children}
       </div>
     </section>

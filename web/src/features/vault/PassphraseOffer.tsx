@@ -18,7 +18,7 @@ export function PassphraseOffer({ onUse }: { onUse: (text: string) => void }) {
 
   const wishNow = useCallback((): Wish => {
     if (kind === "sentence") return { kind, shape: { ...SENTENCE } };
-    const shape = { words, separator: " ", list_size: 7776 };
+    const shape = { words, separator: " ", list_size: 7776, language: "en" as const };
     return { kind, shape: { ...shape, capitals: "none", addition: "none" } };
   }, [kind, words]);
   useEffect(() => {

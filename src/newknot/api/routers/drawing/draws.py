@@ -1,6 +1,6 @@
 """Drawing secrets to a policy: characters, words, sentences, PINs, lines."""
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 
 from newknot.api.deps import Work, WorkDep
 from newknot.api.schemas.drawing.draws import (
@@ -17,18 +17,20 @@ from newknot.api.schemas.drawing.draws import (
     SentenceIn,
     SideOut,
     SidesIn,
+    WordList,
     WordsIn,
     WordsShape,
 )
 from newknot.core.generate import PassphraseShape, SentenceShape
 from newknot.core.generate.bits import floor_log2
 from newknot.core.generate.dice import Dice
-from newknot.core.generate.phrases.word_list import word_list
+from newknot.core.generate.phrases.word_list import Language, word_list
 from newknot.core.policy import SitePolicy
+from newknot.store.kept_draws import get_chosen_list
 from newknot.usecases.check.measuring import get_own_details
 from newknot.usecases.drawing import drawing as use
 from newknot.usecases.drawing.draw_ring import Draw
-from newknot.usecases.drawing.kept_draws import empty_kept_draws
+from newknot.usecases.drawing.kept_draws import choose_list, empty_kept_draws
 from newknot.usecases.drawing.side_by_side import Side, side_by_side
 from newknot.usecases.logins.loose_ends import keep_draw
 from newknot.usecases.policies import default_policy, get_policy
@@ -89,13 +91,32 @@ def take_dice(body: DiceIn, work: WorkDep) -> DrawOut:
 
 
 @router.get("/dice")
-def dice(work: WorkDep, sides: int = 6, list_size: int = 7776) -> DiceOut:
+def dice(
+    work: WorkDep, sides: int = 6, list_size: int = 7776, language: Language = "en"
+) -> DiceOut:
     """How often dice of so many sides are thrown for a word of a list."""
-    places = len(word_list(list_size))
+    places = len(word_list(list_size, language))
     found = Dice(sides, places)
     return DiceOut(
         throws=found.throws, counting=round(found.counting, 4), word_bits=floor_log2(places)
     )
+
+
+@router.get("/list")
+def chosen_list(work: WorkDep) -> WordList:
+    """The word list that was chosen last."""
+    held = get_chosen_list(work.vault)
+    if held is None:
+        return WordList()
+    language, size = held
+    return WordList.model_validate({"language": language, "list_size": size})
+
+
+@router.put("/list", status_code=204)
+def choose(body: WordList, work: WorkDep) -> Response:
+    """Remembers a word list for the passphrases to come."""
+    choose_list(work.vault, body.language, body.list_size)
+    return Response(status_code=204)
 
 
 @router.delete("", status_code=204)
@@ -191,7 +212,12 @@ def _policy(body: AtSite, work: Work) -> SitePolicy | None:
 
 def _shape(shape: WordsShape) -> PassphraseShape:
     return PassphraseShape(
-        shape.words, shape.separator, shape.capitals, shape.addition, shape.list_size
+        shape.words,
+        shape.separator,
+        shape.capitals,
+        shape.addition,
+        shape.list_size,
+        shape.language,
     )
 
 

@@ -7,6 +7,7 @@ from pydantic import Field, SecretStr
 
 from newknot.api.schemas.base import Shape, Whole
 from newknot.core.generate.phrases.sentence import Template
+from newknot.core.generate.phrases.word_list import Language
 
 DrawKind = Literal["characters", "words", "sentence", "pin", "line"]
 
@@ -28,6 +29,13 @@ class DrawIn(AtSite):
     length: Whole
 
 
+class WordList(Shape):
+    """A list that ships: its language and how many words it has."""
+
+    language: Language = "en"
+    list_size: Whole = 7776
+
+
 class WordsShape(Shape):
     """How words become a text; see `PassphraseShape`."""
 
@@ -36,6 +44,7 @@ class WordsShape(Shape):
     capitals: Literal["none", "first", "one"] = "none"
     addition: Literal["none", "digit", "symbol"] = "none"
     list_size: Whole = 7776
+    language: Language = "en"
 
 
 class WordsIn(AtSite):

@@ -32,7 +32,7 @@ class PassphraseShape:
 
     separator: one of `SEPARATORS`, or `digit` or `symbol` for a random one at each gap.
     capitals: `first` letters (no bits), or `one` whole word by chance. addition: one random digit
-    or symbol before the first word or after any, the place by chance.
+    or symbol before the first word or after any, the place by chance. language: of the list.
     """
 
     words: int = 6
@@ -40,6 +40,7 @@ class PassphraseShape:
     capitals: Capitals = "none"
     addition: Addition = "none"
     list_size: int = 7776
+    language: str = "en"
 
     def __post_init__(self) -> None:
         if not 1 <= self.words <= WORDS_MOST:
@@ -50,7 +51,7 @@ class PassphraseShape:
             raise FieldInvalid("capitals", "is none of none, first and one")
         if self.addition not in ("none", "digit", "symbol"):
             raise FieldInvalid("addition", "is none of none, digit and symbol")
-        word_list(self.list_size)
+        word_list(self.list_size, self.language)
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,7 +80,8 @@ class PassphraseSpace:
         if policy is not None and policy.folds_case and shape.capitals == "one":
             raise FieldInvalid("capitals", "count for nothing at a site that treats both alike")
         self.shape = shape
-        layers, self._word_layers = passphrase_layers(shape, word_list(shape.list_size), kept or {})
+        listed = word_list(shape.list_size, shape.language)
+        layers, self._word_layers = passphrase_layers(shape, listed, kept or {})
         self._space = LimitedPhrases(layers, policy, last_mode=last_mode(shape))
         self.size = self._space.size
         self.is_exact = self._space.size_bounds[0] == self._space.size_bounds[1]

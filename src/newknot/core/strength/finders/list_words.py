@@ -5,17 +5,18 @@ from collections.abc import Iterator, Sequence
 from functools import cache
 from math import log10
 
+from newknot.core.generate.phrases.word_list import LIST_SIZES, list_file
 from newknot.core.shipped import shipped_lines
 from newknot.core.strength.case_pattern import case_log10
 from newknot.core.strength.finders.symbols import symbol_log10
 from newknot.core.strength.reading import Reading
 from newknot.core.strength.segments import Found, Part, SegmentKind
 
-_SHIPPED = ("words_7776.txt", "words_4096.txt")
+_SHIPPED = [list_file(size, code) for code, sizes in LIST_SIZES.items() for size in sizes]
 _COMMONEST = (1_000, 2_000, 4_000, 8_000, 16_000, 30_000)
 """A passphrase may be drawn from our lists, or from so many of the commonest English words."""
 _SHORTEST, _LONGEST = 3, 14
-_LETTERS = re.compile(r"[a-z]{3,}")
+_LETTERS = re.compile(r"[a-zа-я]{3,}")
 SAME_SEPARATOR = 0.9
 _SAME_SEPARATOR_LOG10 = -log10(SAME_SEPARATOR)
 
