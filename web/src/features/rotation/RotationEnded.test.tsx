@@ -36,3 +36,14 @@ test("else to the worklist; what was given up says that the secret stayed", asyn
   expect(screen.getByText(/What was current stayed so/)).toBeTruthy();
   expect(screen.getByRole("link", { name: "Next on the worklist" }).getAttribute("href")).toBe("/");
 });
+
+test("what the login needs besides is said, with the way to it", async () => {
+  server({
+    "GET /campaigns": [],
+    "GET /checks/worklist/a": [{ kind: "no_second_factor" }, { kind: "weak" }],
+  });
+  mount(<RotationEnded rotation={ROTATION} />);
+  const link = await screen.findByRole("link", { name: "set up its second factor" });
+  expect(link.getAttribute("href")).toBe("/logins/a");
+  expect(screen.queryByRole("link", { name: "correct its address" })).toBeNull();
+});

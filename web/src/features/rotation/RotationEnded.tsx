@@ -13,6 +13,17 @@ export function RotationEnded({ rotation }: { rotation: Schema["RotationOut"] })
     (p) => p.standing !== "done" && p.rotation_id && p.rotation_id !== rotation.rotation_id,
   );
   const sheet = `/logins/${rotation.login_id}`;
+  const found = useQuery(queries.findingsOf(rotation.login_id)).data ?? [];
+  const kinds = new Set(found.map((finding) => finding.kind));
+  const left = [
+    {
+      kind: "no_second_factor",
+      says: "set up its second factor",
+      to: sheet,
+      state: { setUp: true },
+    },
+    { kind: "plain_http", says: "correct its address", to: `${sheet}/edit`, state: null },
+  ].filter((need) => kinds.has(need.kind as Schema["FindingKind"]));
   return (
     <div className="stack gap-12">
       <p>
@@ -25,6 +36,20 @@ export function RotationEnded({ rotation }: { rotation: Schema["RotationOut"] })
             : "The new secret is known to open the site. The old one lies in the login's history, with the days it served, until you let it go."
           : "What was current stayed so. The secret that was staged lies in the history, marked never used."}
       </p>
+      {left.length > 0 && (
+        <p role="status">
+          <b>This login needs more:</b>{" "}
+          {left.map((need, i) => (
+            <span key={need.says}>
+              {i > 0 && ", "}
+              <Link to={need.to} state={need.state}>
+                {need.says}
+              </Link>
+            </span>
+          ))}
+          .
+        </p>
+      )}
       <p className="row">
         {next ? (
           <Link to={`/rotate/${next.rotation_id}`} className="plain-button">

@@ -5,6 +5,7 @@ import { answer, client, type Schema } from "../../api/client";
 import { CORD_LABELS } from "../../domain/findings";
 import { count } from "../../domain/moments";
 import { heapsOf, type Heap } from "../../domain/reuseMap";
+import { CordLegend } from "./CordLegend";
 import { FallsWith } from "./FallsWith";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useAct } from "../../shared/useAct";
@@ -90,6 +91,7 @@ export function HeapsPage({ map }: { map: Schema["ReachMap"] }) {
           ))}
         </svg>
         <section aria-label="Groups and mailboxes" className="stack gap-14">
+          <CordLegend />
           <div
             role="group"
             tabIndex={0}

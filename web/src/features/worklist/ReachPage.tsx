@@ -4,6 +4,7 @@ import { Link, useNavigate } from "react-router";
 import { queries } from "../../api/queries";
 import { count } from "../../domain/moments";
 import { laidOut } from "../../domain/reuseMap";
+import { CordLegend } from "./CordLegend";
 import { FallsWith } from "./FallsWith";
 import { HeapsPage } from "./HeapsPage";
 import { ProblemNote } from "../../shared/ProblemNote";
@@ -90,10 +91,7 @@ export default function ReachPage() {
           ))}
         </svg>
         <section aria-label="What falls with each" className="stack gap-14">
-          <p className="small cord-legend">
-            <span className="same">same secret</span> <span className="similar">similar</span>{" "}
-            <span className="resets">can reset</span>
-          </p>
+          <CordLegend />
           <div
             role="group"
             tabIndex={0}
