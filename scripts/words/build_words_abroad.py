@@ -25,6 +25,7 @@ import sys
 import unicodedata
 from collections import defaultdict
 from collections.abc import Collection, Iterable
+from dataclasses import dataclass
 from pathlib import Path
 
 import pymorphy3
@@ -49,39 +50,47 @@ _RATED = re.compile(r"^  '?([^\s':]+)'?: \d", re.MULTILINE)
 SHIPPED = Path("src/newknot/core/data")
 
 
+@dataclass(frozen=True)
+class Candidates:
+    """The words that may stand in a list at all, how common each is, and how it sounds."""
+
+    words: list[str]
+    commonness: dict[str, float]
+    said: dict[str, str]
+
+
+def candidates(language: str, site: Path, modules: Path) -> Candidates:
+    """By the filters that look at one word alone, and at what sounds like it."""
+    counts = wordfreq.get_frequency_dict(language, "best")
+    z = {word: float(wordfreq.freq_to_zipf(count)) for word, count in counts.items()}
+    plain = re.compile(f"[{ALPHABET[language]}]+")
+    out = names() | offence(language, modules) | denied(language)
+    twins = {bare(w) for w in z if bare(w) != w and z[w] >= TWIN_LEAST}
+    words = [
+        w
+        for w in dictionary(language, site, modules)
+        if len(w) in LETTERS and plain.fullmatch(w) and z.get(w, 0.0) >= COMMON_LEAST
+        if w not in out and w not in twins and is_base_form(w, language)
+    ]
+    heard = {w for w in z if z[w] >= TWIN_LEAST and w.isalpha()}
+    said = sounds(language, heard | {*words})
+    by_sound: dict[str, list[str]] = defaultdict(list)
+    for word, sound in said.items():
+        by_sound[sound].append(word)
+    alone = [w for w in words if all(z[o] < z[w] - ALIKE_GAP for o in by_sound[said[w]] if o != w)]
+    return Candidates(alone, z, said)
+
+
 def main(site: Path, modules: Path, target: Path) -> None:
     for language in ALPHABET:
-        counts = wordfreq.get_frequency_dict(language, "best")
-
-        def z(word: str, counts: dict[str, float] = counts) -> float:
-            return float(wordfreq.freq_to_zipf(counts.get(word, 1e-10)))
-
-        known = dictionary(language, site, modules)
-        plain = re.compile(f"[{ALPHABET[language]}]+")
-        out = names() | offence(language, modules) | denied(language)
-        twins = {bare(w) for w in counts if bare(w) != w and z(w) >= TWIN_LEAST}
-        words = [
-            w
-            for w in known
-            if len(w) in LETTERS and plain.fullmatch(w) and z(w) >= COMMON_LEAST
-            if w not in out and w not in twins and is_base_form(w, language)
-        ]
-        said = sounds(
-            language, {w for w in counts if z(w) >= TWIN_LEAST and w.isalpha()} | {*words}
-        )
-        by_sound: dict[str, list[str]] = defaultdict(list)
-        for word, sound in said.items():
-            by_sound[sound].append(word)
-        words = [
-            w for w in words if all(z(o) < z(w) - ALIKE_GAP for o in by_sound[said[w]] if o != w)
-        ]
+        found = candidates(language, site, modules)
+        words, z = found.words, found.commonness
         print(f"{language}: {len(words):,} candidates")
-        alike = [group for group in grouped(words, said) if len(group) > 1]
         chosen = best(
             words,
             starts(words) | slips(words),
-            alike,
-            {w: round(-(max(0.0, 4.0 - z(w)) ** 2) - 0.05 * len(w), 6) for w in words},
+            [group for group in grouped(words, found.said) if len(group) > 1],
+            {w: round(-(max(0.0, 4.0 - z[w]) ** 2) - 0.05 * len(w), 6) for w in words},
             SIZE,
         )
         if chosen is None:
@@ -89,7 +98,7 @@ def main(site: Path, modules: Path, target: Path) -> None:
             continue
         (target / f"words_{language}_{SIZE}.txt").write_text("\n".join(chosen) + "\n", "utf-8")
         letters = sum(map(len, chosen)) / SIZE
-        least = min(map(z, chosen))
+        least = min(z[w] for w in chosen)
         print(f"{language}: {SIZE:,} words, {letters:.2f} letters, each at least 10^{least:.1f}")
 
 

@@ -26,7 +26,9 @@ VIEWS = {
 }
 
 
-def test_no_view_has_a_serious_or_moderate_finding(browser_here: Browser, demo_here: Served) -> None:
+def test_no_view_has_a_serious_or_moderate_finding(
+    browser_here: Browser, demo_here: Served
+) -> None:
     page = open_page(browser_here, demo_here)
     page.add_init_script(AXE)
     said: list[str] = []
