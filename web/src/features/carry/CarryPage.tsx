@@ -45,8 +45,9 @@ export default function CarryPage() {
               checked={one === part}
               onChange={() => go(one)}
             />
-            <span className="carry-part-name">
-              {one} <kbd>{KEYS[one]}</kbd>
+            <span className="row gap-6 carry-part-head">
+              <span className="carry-part-name">{one}</span>
+              <kbd>{KEYS[one]}</kbd>
             </span>
             <span className="small quiet">{states[one]}</span>
           </label>
