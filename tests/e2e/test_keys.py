@@ -121,6 +121,8 @@ FOCUS = """() => {
 
 
 def test_each_view_begins_with_the_focus_on_its_list_or_heading(page: Page) -> None:
+    go(page, "2")
+    page.wait_for_function(FOCUS)
     for key, heading in BEGINS.items():
         page.keyboard.press(key)
         expect(page.get_by_role("heading", level=1)).to_contain_text(heading)
