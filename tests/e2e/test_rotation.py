@@ -206,6 +206,7 @@ def test_a_campaign_of_ten_chosen_by_site_is_driven_to_its_end(
         dialog = page.get_by_role("dialog", name="A new campaign")
         dialog.get_by_text("By site").click()
         dialog.get_by_role("combobox", name="By site").press("ArrowDown")
+        expect(page.get_by_text("(10)").first).to_be_visible()
         page.keyboard.press("Enter")
         expect(dialog).to_contain_text("10 logins: mailboxes that can reset others come first")
         dialog.get_by_role("button", name="Plan it").click()

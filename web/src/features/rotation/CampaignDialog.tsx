@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQueries, useQuery } from "@tanstack/react-query";
 import { Button, Checkbox, Segmented, Select } from "antd";
 import { useDeferredValue, useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
@@ -21,6 +21,7 @@ const WAYS = (Object.keys(WAY_LABELS) as Way[]).map((value) => ({
   value,
   label: WAY_LABELS[value],
 }));
+const ASKED: Schema["Way"][] = ["finding", "group", "site", "reach"];
 const BY_HAND_SHOWN = 50;
 const TITLES_SHOWN = 8;
 
@@ -32,6 +33,8 @@ export function CampaignDialog({ onClose }: { onClose: () => void }) {
   const [way, setWay] = useState<Way>("finding");
   const [chosen, setChosen] = useState<Chosen>(NONE);
   const { problem, busy, run } = useAct();
+  // Each way's choices are asked for at once, so that they are there when it is taken.
+  useQueries({ queries: ASKED.map((one) => queries.campaignChoices(one, "")) });
   const begin = () =>
     run(async () => {
       await answer(client.POST("/campaigns", { body: { login_ids: chosen.login_ids } }));
