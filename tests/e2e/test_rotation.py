@@ -216,3 +216,31 @@ def test_a_campaign_of_ten_chosen_by_site_is_driven_to_its_end(
         expect(part.get_by_role("heading")).to_contain_text("10 of 10", timeout=60_000)
         page.context.close()
     assert not any(opens(sites, "gantryrentals", person, OLD) for person in people)
+
+
+def test_a_secret_is_copied_from_the_find_box_where_the_passphrase_is_asked_first(
+    browser_here: Browser, tmp_path: Path
+) -> None:
+    with vault_in(tmp_path) as api:
+        api.add("Gantry", user_name="quist", secret={"own": OLD})
+        rules = {**api.safeguards()["proof_before"], "copy": "each"}
+        api.ok("PUT", "safeguards", api.safeguards() | {"proof_before": rules}, **api.proof())
+    with serving(tmp_path) as served:
+        page = unlocked(browser_here, served)
+        page.keyboard.press("Control+k")
+        page.keyboard.type("gantry")
+        page.get_by_text("copies its user name").wait_for()
+        for word in ("not it at all", PASSPHRASE):
+            page.keyboard.press("Alt+y")
+            asked = page.get_by_role("dialog").get_by_label("Vault passphrase")
+            expect(asked).to_be_focused()
+            page.keyboard.type(word)
+            page.keyboard.press("Enter")
+            if word != PASSPHRASE:
+                page.get_by_role("dialog").get_by_role("alert").wait_for()
+                page.keyboard.press("Escape")
+                expect(page.get_by_role("combobox", name="Find a login")).to_be_focused()
+        expect(page.get_by_text("Secret of Gantry").first).to_be_visible()
+        assert page.evaluate("navigator.clipboard.readText()") == OLD
+        expect(page.get_by_role("combobox", name="Find a login")).to_be_focused()
+        page.context.close()

@@ -147,7 +147,12 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
   const copy = async (what: LoginAct) => {
     const login = (await meant())?.login;
     if (login && what === "u") await acts.copyUserName(login);
-    if (login?.has_secret && what === "y") await acts.copySecret(login);
+    if (!login?.has_secret || what !== "y") return;
+    // Out of the way of the passphrase, where that is asked first; then as it was, with what failed.
+    box.current?.close();
+    await opening(acts.copySecret(login));
+    box.current?.showModal();
+    field.current?.focus();
   };
   useRowPointer(list, { choose: (index) => run(lines[index]), over: setAt });
   const onKey = (event: KeyboardEvent) => {

@@ -19,7 +19,7 @@ const HERE = {
 } as unknown as Schema["PolicyOut"];
 const THERE: Schema["PartedPolicyOut"] = {
   policy_id: HERE.policy_id,
-  domains: HERE.domains,
+  domains: ["gantry.example", "gantry-post.example"],
   policy: {
     ...RULES,
     min_length: 8,
@@ -41,6 +41,7 @@ test("of two that part, each rule is shown on both sides and taken by itself", a
     "Greatest length",
     "Forbidden texts",
     "Digits",
+    "Sites",
     "Offers a second factor",
   ]);
   expect(screen.getByText(/In the file, learned from a refusal 1 Nov 2026/)).toBeTruthy();
@@ -54,6 +55,7 @@ test("of two that part, each rule is shown on both sides and taken by itself", a
   await waitFor(() => expect(calls).toHaveLength(1));
   expect(calls[0]?.body).toMatchObject({
     policy: { max_length: 40, forbidden: [], classes: [LOWER, DIGIT] },
+    domains: HERE.domains,
     offers_second_factor: false,
     source: "refusal",
     revision: "3",

@@ -35,25 +35,38 @@ function PartedPolicy(props: { here: Here; there: Parted; onDone: () => void }) 
   const { problem, busy, run } = useAct();
   const rules = partedRules(mine, theirs);
   const otherFactor = here.offers_second_factor !== there.offers_second_factor;
-  const lines = otherFactor
-    ? [
-        ...rules,
-        {
-          key: FACTOR,
-          label: "Offers a second factor",
-          here: here.offers_second_factor ? "yes" : "no",
-          there: there.offers_second_factor ? "yes" : "no",
-        },
-      ]
-    : rules;
+  const otherSites = [...here.domains].sort().join() !== [...there.domains].sort().join();
+  const lines = [
+    ...rules,
+    ...(otherSites
+      ? [
+          {
+            key: SITES,
+            label: "Sites",
+            here: here.domains.join(", ") || "none",
+            there: there.domains.join(", ") || "none",
+          },
+        ]
+      : []),
+    ...(otherFactor
+      ? [
+          {
+            key: FACTOR,
+            label: "Offers a second factor",
+            here: here.offers_second_factor ? "yes" : "no",
+            there: there.offers_second_factor ? "yes" : "no",
+          },
+        ]
+      : []),
+  ];
   const take = (key: string, on: boolean) =>
     setTaken((now) => new Set(on ? [...now, key] : [...now].filter((one) => one !== key)));
   const save = () =>
     run(async () => {
-      const rulesTaken = new Set([...taken].filter((key) => key !== FACTOR));
+      const rulesTaken = new Set([...taken].filter((key) => key !== FACTOR && key !== SITES));
       const body: Schema["PolicyIn"] = {
         name: here.name,
-        domains: here.domains,
+        domains: taken.has(SITES) ? there.domains : here.domains,
         policy: withRules(mine, theirs, rulesTaken),
         source: there.source === "form" || there.source === "refusal" ? there.source : "typed",
         offers_second_factor: taken.has(FACTOR)
@@ -126,3 +139,4 @@ function PartedPolicy(props: { here: Here; there: Parted; onDone: () => void }) 
 }
 
 const FACTOR = "offers_second_factor";
+const SITES = "domains";
