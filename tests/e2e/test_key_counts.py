@@ -148,9 +148,10 @@ def sheet(keys: Keys, folder: Path) -> None:
 def brought_in(keys: Keys, folder: Path) -> None:
     table = folder / "logins.csv"
     table.write_text("title,username,password\nFly Loft,ilse,counter-weight-58\n")
-    keys.press("6")
-    keys.heading("Carry and recover")
+    # Listened for from before the view opens: the browser hears of a listener later than of a key.
     with keys.page.expect_file_chooser() as chooser:
+        keys.press("6")
+        keys.heading("Carry and recover")
         keys.press("f")
     chooser.value.set_files(table)
     expect(keys.page.get_by_role("button", name="Bring 1 login in")).to_be_focused()
