@@ -27,7 +27,6 @@ import { useNow } from "../shared/useNow";
 const LoginsPage = lazyView(() => import("../features/logins/LoginsPage"));
 const LoginPage = lazyView(() => import("../features/logins/LoginPage"));
 const LoginFormPage = lazyView(() => import("../features/logins/LoginFormPage"));
-const SignInPage = lazyView(() => import("../features/logins/SignInPage"));
 const AddressPage = lazyView(() => import("../features/addresses/AddressPage"));
 const BinPage = lazyView(() => import("../features/logins/BinPage"));
 const GeneratePage = lazyView(() => import("../features/generate/GeneratePage"));
@@ -157,7 +156,7 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
                 <Route path="/logins/new" element={<LoginFormPage />} />
                 <Route path="/logins/bin" element={<BinPage />} />
                 <Route path="/logins/:loginId" element={<LoginPage />} />
-                <Route path="/logins/:loginId/sign-in" element={<SignInPage />} />
+                <Route path="/logins/:loginId/sign-in" element={<LoginPage />} />
                 <Route path="/address" element={<AddressPage />} />
                 <Route path="/logins/:loginId/edit" element={<LoginFormPage />} />
                 <Route path="/generate" element={<GeneratePage />} />

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { Link, useLocation, useNavigate, useParams } from "react-router";
 import type { Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { makesCodes } from "../../domain/secondFactor";
@@ -16,6 +16,7 @@ import { useLoginActs } from "./useLoginActs";
 import { HistoryPart } from "./HistoryPart";
 import { OtherTexts } from "./OtherTexts";
 import { SecondFactorPart } from "./SecondFactorPart";
+import { SignInStrip } from "./SignInStrip";
 import { fetchSecret, placeOf, useReveal, type Wanted } from "./useReveal";
 import { useNow } from "../../shared/useNow";
 import { Dialogue } from "../../shared/Dialogue";
@@ -32,16 +33,22 @@ export default function LoginPage() {
   const [asking, setAsking] = useState(false);
   const now = useNow();
 
+  const isSigningIn = useLocation().pathname.endsWith("/sign-in");
+  const signIn = (on: boolean) => void navigate(`/logins/${loginId}${on ? "/sign-in" : ""}`);
+
   const toggle = (wanted: Wanted) => acts.guarded(() => reveal.toggle(wanted));
   useKeys(
     {
-      Escape: () => void navigate("/logins"),
-      u: () => login && void acts.copyUserName(login),
-      y: () => login && void acts.copySecret(login),
-      c: () => login && makesCodes(login) && void acts.copyCode(login),
-      s: () => void navigate(`/logins/${loginId}/sign-in`),
-      o: () => login && acts.openSite(login),
-      h: () => void toggle({ kind: "current" }),
+      // The strip has its own of these, which count its steps.
+      ...(!isSigningIn && {
+        Escape: () => void navigate("/logins"),
+        u: () => login && void acts.copyUserName(login),
+        y: () => login && void acts.copySecret(login),
+        c: () => login && makesCodes(login) && void acts.copyCode(login),
+        s: () => signIn(true),
+        o: () => login && acts.openSite(login),
+        h: () => void toggle({ kind: "current" }),
+      }),
       e: () => void navigate(`/logins/${loginId}/edit`),
       r: () => login && acts.rotate(login),
       Delete: () => setAsking(true),
@@ -71,9 +78,11 @@ export default function LoginPage() {
         <div className="row">
           {login.deleted_at === null && (
             <>
-              <Button onClick={() => void navigate(`/logins/${loginId}/sign-in`)}>
-                Sign in <kbd>S</kbd>
-              </Button>
+              {!isSigningIn && (
+                <Button onClick={() => signIn(true)}>
+                  Sign in <kbd>S</kbd>
+                </Button>
+              )}
               <Button type="primary" onClick={() => acts.rotate(login)}>
                 {rotateSays(login)} <kbd>R</kbd>
               </Button>
@@ -93,6 +102,9 @@ export default function LoginPage() {
           This login lies in the bin since {dayAndTime(login.deleted_at, now)}.{" "}
           <Link to="/logins/bin">Restore it from there</Link>.
         </p>
+      )}
+      {isSigningIn && login.deleted_at === null && (
+        <SignInStrip login={login} acts={acts} reveal={reveal} onClose={() => signIn(false)} />
       )}
       <div className="two">
         <div>
