@@ -110,7 +110,7 @@ def test_no_view_has_a_serious_or_moderate_finding(
     page.get_by_text("Paste the user name").wait_for()
     audit("sign-in")
     page.keyboard.press("Escape")
-    page.get_by_role("button", name="compare their worth").wait_for()
+    page.get_by_role("region", name="Sign in").wait_for(state="hidden")
     page.keyboard.press("4")
     page.get_by_role("button", name="New campaign").click()
     page.get_by_role("dialog").get_by_text("By hand").click()
