@@ -12,8 +12,8 @@ from newknot.core.rotation import TRANSITIONS, RotationState
 from tests.conftest import PASSPHRASE, new_vault
 from tests.support.running import Served, serving
 
-ROTATIONS_LEAST = 30
-KILLS_LEAST = 4
+ROTATIONS_LEAST = 20
+KILLS_LEAST = 3
 WINDOWS = 2
 """Two windows act at once, each over its own connection."""
 

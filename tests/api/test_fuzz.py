@@ -13,7 +13,7 @@ from schemathesis.core import NOT_SET
 from newknot.api.app import make_api as bare_api
 from tests.api.conftest import PORT, Api
 
-EXAMPLES = 3
+EXAMPLES = 2
 POLICY = {"min_length": 8, "max_length": 20}
 LEFT_OUT = {"/vault/lock", "/vault/create", "/vault/recover", "/vault/unlock", "/vault/proof"}
 """They end the session that the others are tried in, or the tries that are free."""
