@@ -39,9 +39,9 @@ def demo_here(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
         yield served
 
 
-@pytest.fixture(scope="session")
+@pytest.fixture(scope="module")
 def own_demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
-    """A demo that tests may change."""
+    """A demo that the tests of a file may change: what they leave is seen by those after them."""
     with demo(tmp_path_factory.mktemp("changing")) as served:
         yield served
 
