@@ -34,8 +34,6 @@ def typed(text: str, by: int) -> str:
         (PLAIN.encode().hex(), "in hexadecimal"),
         (base64.b64encode(PLAIN.encode()).decode(), "in base 64"),
         ("".join(map("".join, zip("orchard", "lantern", strict=True))), "two texts woven into one"),
-        ("orch!ard47", "with a character put in"),
-        ("lan#tern7", "with a character put in"),
         ("l.a.n.t.e.r.n", "with . between"),
         ("k-e-t-t-l-e-4", "with - between"),
         ("r o p e w a l k", "with a blank between"),

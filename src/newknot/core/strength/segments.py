@@ -13,6 +13,7 @@ class SegmentKind(StrEnum):
     FOREIGN_WORD = "foreign_word"
     RARE_WORD = "rare_word"
     LIST_WORD = "list_word"
+    DISGUISED = "disguised"
     NAME = "name"
     PLACE = "place"
     CONTEXT = "context"
@@ -45,6 +46,7 @@ _LABELS = {
     SegmentKind.FOREIGN_WORD: "word of another language",
     SegmentKind.RARE_WORD: "rarer word",
     SegmentKind.LIST_WORD: "word of a list",
+    SegmentKind.DISGUISED: "word in disguise",
     SegmentKind.NAME: "name",
     SegmentKind.PLACE: "place name",
     SegmentKind.CONTEXT: "own or site's name",
@@ -120,4 +122,9 @@ class Segment:
         return self.taken_for if says_itself else self.kind.label
 
 
-_SAYS_ITSELF = frozenset((SegmentKind.SHAPE, SegmentKind.OF_A_CLASS, SegmentKind.SEQUENCE))
+_SAYS_ITSELF = frozenset(
+    (
+        *(SegmentKind.SHAPE, SegmentKind.OF_A_CLASS, SegmentKind.SEQUENCE),
+        SegmentKind.DISGUISED,
+    )
+)

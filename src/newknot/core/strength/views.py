@@ -14,7 +14,6 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from functools import cache
 from itertools import pairwise
-from math import log10
 
 from newknot.core.strength.dictionaries import dictionaries
 from newknot.core.strength.finders.symbols import symbol_log10
@@ -35,8 +34,8 @@ MEASURED_MOST = 3
 WORD_LEAST = 4
 NO_LETTERS = 2.0
 """What a text without letters of a to z reads like: letters by chance."""
-PUT_IN_LOG10, BETWEEN_LOG10 = 1.1, 0.9
-"""Of the choice to put a character in, and of which; where is told by the length of the text."""
+BETWEEN_LOG10 = 0.9
+"""Of the choice to put something between all letters."""
 _BETTER, _LIKE_WORDS = 0.15, 1.4
 """Orders a letter by which a view has to read better than the text itself, and at most: words take
 0.9 to 1.2, letters by chance 1.7 and more.
@@ -55,6 +54,16 @@ _LATIN_KEYS = "`qwertyuiop[]asdfghjkl;'zxcvbnm,./"
 _CYRILLIC_KEYS = "ёйцукенгшщзхъфывапролджэячсмитьбю."
 _QWERTY = "qwertyuiop[]asdfghjkl;'zxcvbnm,./-="
 _DVORAK = "',.pyfgcrl/=aoeuidhtns-;qjkxbmwvz[]"
+_SIGNS = (
+    ".- -... -.-. -.. . ..-. --. .... .. .--- -.- .-.. -- -. --- .--. --.- .-. ... - ..- ...- "
+    ".-- -..- -.-- --.. ----- .---- ..--- ...-- ....- ..... -.... --... ---.. ----."
+)
+_MORSE = dict(zip(_SIGNS.split(), "abcdefghijklmnopqrstuvwxyz0123456789", strict=True))
+"""ITU-R M.1677-1."""
+_LOOK_ALIKES = str.maketrans(
+    "аеосрхуіјѕԁһӏвмнктАВЕКМНОРСТХУІЈЅαοινκρτυχΑΒΕΖΗΙΚΜΝΟΡΤΥΧ",
+    "aeocpxyijsdhlbmhktABEKMHOPCTXYIJSaoivkptuxABEZHIKMNOPTYX",
+)
 _ALPHABET = "abcdefghijklmnopqrstuvwxyz"
 _BY_USE = "etaoinsrhldcumfpgwybvkxjqz"
 _USUAL = [_BY_USE.index(c) for c in _ALPHABET]
@@ -91,7 +100,7 @@ def views_of(text: str, *, depth: int = 2) -> list[View]:
         return []
     own, own_held = _letter_cost(text), _word_letters(text)
     found: list[tuple[float, int, View]] = []
-    for at, way in enumerate((*_ways(), *_shifted(text), *_put_in(text))):
+    for at, way in enumerate((*_ways(), *_shifted(text), *_apart(text))):
         undone = way.undo(text)
         if not undone or undone == text or len(undone) < WORD_LEAST:
             continue
@@ -175,6 +184,10 @@ def _ways() -> tuple[_Way, ...]:
         _Way("each character twice", 1.1, _single, _times(2), is_sure=True),
         _Way("in hexadecimal", 1.5, _from_hexadecimal, _times(2), is_sure=True),
         _Way("in base 64", 1.5, _from_base64, _whole, is_sure=True),
+        _Way("in Morse code", 1.3, _from_morse, _whole, is_sure=True),
+        _Way("in binary", 1.5, _from_binary, _whole, is_sure=True),
+        _Way("in character numbers", 1.7, _from_numbers, _whole, is_sure=True),
+        _Way("in letters of another make", 1.4, _from_look_alikes, _same, is_sure=True),
         _Way("two texts woven into one", 1.7, _unwoven, _whole),
         _Way("with its halves exchanged", 1.5, _halves_back, _whole),
     )
@@ -204,13 +217,15 @@ def _shifts() -> dict[int, _Way]:
     }
 
 
-def _put_in(text: str) -> Iterator[_Way]:
-    """A digit or symbol somewhere inside a word: the text without it."""
-    for at in range(1, len(text) - 1):
-        if not text[at].isalpha() and text[at - 1].isalpha() and text[at + 1].isalpha():
-            without = text[:at] + text[at + 1 :]
-            cost = PUT_IN_LOG10 + log10(len(text))
-            yield _Way("with a character put in", cost, _always(without), _around(at))
+def _apart(text: str) -> Iterator[_Way]:
+    """The same sign between all letters: the text without it."""
+    gaps = re.split(r"[^\W_]", text)
+    between = gaps[1] if len(gaps) > _BETWEEN_LEAST + 1 else ""
+    is_even = set(gaps[1:-1]) == {between} and set(gaps[0] + gaps[-1]) <= set(between)
+    if len(between) > 1 and is_even:
+        cost = BETWEEN_LOG10 + sum(map(symbol_log10, dict.fromkeys(between)))
+        letters = "".join(c for c in text if c not in between)
+        yield _Way("with signs between", cost, _always(letters), _whole, is_sure=True)
     for c, count in Counter(text).items():
         if count >= _BETWEEN_LEAST and not c.isalnum() and _BETWEEN.search(text.replace(c, "\0")):
             says = "with a blank between" if c == " " else f"with {c} between"
@@ -220,10 +235,6 @@ def _put_in(text: str) -> Iterator[_Way]:
 
 def _always(text: str) -> Callable[[str], str | None]:
     return lambda _: text
-
-
-def _around(at: int) -> Callable[[int, int, int], tuple[int, int]]:
-    return lambda start, end, n: (start + (start > at), end + (end > at))
 
 
 def _mapped(table: dict[int, str]) -> Callable[[str], str | None]:
@@ -286,6 +297,35 @@ def _readable(raw: bytes) -> str | None:
         return None
     odd = any(unicodedata.category(c).startswith("C") for c in text)
     return None if odd else text
+
+
+def _from_binary(text: str) -> str | None:
+    bare = re.sub(r"[ _.-]", "", text)
+    if len(bare) % 8 or not re.fullmatch(r"[01]{16,}", bare):
+        return None
+    return _readable(bytes(int(bare[at : at + 8], 2) for at in range(0, len(bare), 8)))
+
+
+def _from_numbers(text: str) -> str | None:
+    if not re.fullmatch(r"\d{2,3}(?:([-., ])\d{2,3})(?:\1\d{2,3}){2,}", text):
+        return None
+    codes = [int(number) for number in re.split(r"\D", text)]
+    return "".join(map(chr, codes)) if all(0x20 < code < 0x7F for code in codes) else None
+
+
+def _from_morse(text: str) -> str | None:
+    if not re.fullmatch(r"[-. /|_]{6,}", text):
+        return None
+    signs = re.split(r"[ /|]+", text.replace("_", "-").strip(" /|"))
+    return "".join(map(_MORSE.__getitem__, signs)) if _MORSE.keys() >= {*signs} else None
+
+
+def _from_look_alikes(text: str) -> str | None:
+    """Wide, mathematical or Cyrillic letters that look like those of the Latin alphabet."""
+    if text.isascii():
+        return None
+    plain = unicodedata.normalize("NFKC", text).translate(_LOOK_ALIKES)
+    return plain if plain.isascii() and len(plain) == len(text) else None
 
 
 def _unwoven(text: str) -> str | None:

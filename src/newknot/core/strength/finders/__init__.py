@@ -7,6 +7,7 @@ from newknot.core.strength.finders.closed_classes import closed_classes
 from newknot.core.strength.finders.copies import copies
 from newknot.core.strength.finders.dates import dates
 from newknot.core.strength.finders.digits import digits
+from newknot.core.strength.finders.disguises import disguises
 from newknot.core.strength.finders.list_words import list_words
 from newknot.core.strength.finders.quotations import quotations
 from newknot.core.strength.finders.series import countings, repeats, sequences, woven_sequences
@@ -29,6 +30,7 @@ def found(reading: Reading, context: Context) -> Iterator[Found]:
     yield from whole
     yield from short_words(reading)
     yield from slips(reading, whole)
+    yield from disguises(reading)
     yield from closed_classes(reading)
     yield from syllables(reading)
     yield from list_words(reading)

@@ -12,10 +12,11 @@ from newknot.core.strength.segments import Found, Part, SegmentKind
 
 CLASSES_SHARE = 0.03
 """Of words."""
-_LEAST = 2
-"""Members in a row; one alone is a word as any other."""
+_LEAST, _FEW = 2, 26
+"""Members in a row; one alone is a word as any other, but of a class of no more than so many."""
 _MEMBERS_MOST = 24
 _RUN = re.compile(r"[^\W_]{4,}(?:[-._, ][^\W_]{2,}){0,24}")
+_ALONE_LEAST = 4
 _SEPARATORS = "-._, "
 _GOES_ON, _ENDS, _SEPARATED = log10(1 / 0.6), log10(1 / 0.4), log10(1 / 0.3)
 
@@ -72,9 +73,10 @@ def _in_a_row(reading: Reading, shape: str, start: int, limit: int, at: int) -> 
         if stop is None:
             return
         between, end, count, which = separator, stop, count + 1, which + each
-        if count >= _LEAST:
+        alone = count == 1 and len(members) <= _FEW and end - start >= _ALONE_LEAST
+        if count >= _LEAST or alone:
             in_case, pattern = case_log10(reading.text, start, end)
-            fee = _ENDS + _GOES_ON * (count - _LEAST) - log10(CLASSES_SHARE)
+            fee = _ENDS + _GOES_ON * max(0, count - _LEAST) - log10(CLASSES_SHARE)
             fee += (_SEPARATED if between else 0.0) + min(pattern + in_case, 1.5)
             kind = SegmentKind.OF_A_CLASS
             yield Found(start, end, Part.WORD, which, fee, kind, name)

@@ -59,10 +59,12 @@ def _copy(text: str, source: int, at: int, size: int) -> Iterator[Found]:
 
 def _mirrored(low: str) -> Iterator[Found]:
     for at in range(_SHORTEST, len(low) - _SHORTEST + 1):
-        size = 0
-        while size < at and at + size < len(low) and low[at - 1 - size] == low[at + size]:
-            size += 1
-        if size >= _SHORTEST:
-            fee = _MIRROR_LOG10 - log10(COPY_SHARE)
-            which = _WHOLE_LOG10 if size == at else log10(2 * at)
-            yield Found(at, at + size, Part.PATTERN, which, fee, SegmentKind.COPY)
+        # Back to back, or with one character between.
+        for before in (at, at - 1):
+            size, most = 0, min(before, len(low) - at)
+            while size < most and low[before - 1 - size] == low[at + size]:
+                size += 1
+            if size >= _SHORTEST:
+                fee = _MIRROR_LOG10 - log10(COPY_SHARE)
+                which = _WHOLE_LOG10 if size == before else log10(2 * at)
+                yield Found(at, at + size, Part.PATTERN, which, fee, SegmentKind.COPY)

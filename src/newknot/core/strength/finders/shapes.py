@@ -29,6 +29,7 @@ _LETTER_LOG10, _UPPER_LOG10, _GROUPED_LOG10 = log10(24), log10(2), log10(3)
 _OCTET_LOG10 = log10(256)
 _PRIVATE = ("192.168.", "10.0.", "172.16.", "127.0.0.")
 _OCTET = r"(?:25[0-5]|2[0-4]\d|1?\d?\d)"
+_MOVE_LOG10 = log10(6 * 64)
 _ROMAN_YEAR_LOG10, _ROMAN_LOG10 = log10(200), log10(3999)
 
 
@@ -40,6 +41,7 @@ class Shape:
     kind: SegmentKind
     pattern: re.Pattern[str]
     costs: Callable[[str], float]
+    in_any_case: bool = False
 
 
 def _plate(group: str) -> str:
@@ -63,6 +65,15 @@ def _of_octets(text: str) -> float:
 def _of_code(text: str) -> float:
     letters = sum(c.isalpha() for c in text)
     return letters * log10(26) + sum(c.isdigit() for c in text) + _GROUPED_LOG10
+
+
+def _of_sum(text: str) -> float:
+    """What it comes to costs nothing where it is right."""
+    first, sign, second, _, said = re.findall(r"\d+|[-+x*/=]", text)
+    a, b, total = int(first), int(second), int(said)
+    right = {"+": a + b, "-": a - b, "x": a * b, "*": a * b, "/": a // b if b else -1}[sign]
+    digits = len(str(a)) + len(str(b)) + (0 if right == total else len(str(total)))
+    return digits + log10(5)
 
 
 def _of_roman(text: str) -> float:
@@ -101,11 +112,27 @@ SHAPES = (
         lambda text: _OCTET_LOG10 * ((len(text) + 1) // 3) + 0.3,
     ),
     _shape("a time of day", r"(?:[01]?\d|2[0-3])[:.h][0-5]\d", lambda _: log10(1440)),
+    _shape("a time of day", r"(?:0?[1-9]|1[0-2])(?:[:.]?[0-5]\d)? ?[ap]m", lambda _: log10(1440)),
     _shape("a time with seconds", r"(?:[01]?\d|2[0-3]):[0-5]\d:[0-5]\d", lambda _: log10(86_400)),
     _shape(
         "letters and digits in groups",
         r"(?:[a-z]{2,5}|[0-9]{2,6})(?:-(?:[a-z]{1,5}|[0-9]{2,6})){1,4}(?<=[-0-9a-z][0-9a-z])",
         _of_code,
+    ),
+    _shape("a sum", r"\d{1,4} ?[-+x*/] ?\d{1,4} ?= ?\d{1,8}", _of_sum),
+    _shape(
+        "a place on the map",
+        r"[-+]?\d{1,3}\.\d{2,6} ?[,;/ ] ?[-+]?\d{1,3}\.\d{2,6}",
+        lambda text: sum(c.isdigit() for c in text) + 0.3,
+    ),
+    Shape(
+        "moves of a chess game",
+        SegmentKind.SHAPE,
+        re.compile(
+            r"(?<![a-z0-9])(?=([kqrbn]?[a-h][1-8](?:[-x ][kqrbn]?[a-h][1-8])+)(?![a-z0-9]))"
+        ),
+        lambda text: _MOVE_LOG10 * (1 + sum(c in "-x " for c in text)),
+        in_any_case=True,
     ),
     _shape("squares of a chess board", r"(?:[a-h][1-8]){3,}", lambda t: log10(64) * (len(t) // 2)),
     _shape(
@@ -132,7 +159,8 @@ def shapes(reading: Reading) -> Iterator[Found]:
             start, end = hit.span(1)
             typed = reading.text[start:end]
             letters = [c for c in typed if c.isalpha()]
-            if not (all(c.isupper() for c in letters) or all(c.islower() for c in letters)):
+            one_case = all(c.isupper() for c in letters) or all(c.islower() for c in letters)
+            if not (one_case or shape.in_any_case):
                 continue
             fee = log10(len(SHAPES) / SHAPES_SHARE) + (_UPPER_LOG10 if letters else 0.0)
             which = shape.costs(reading.low[start:end])

@@ -1,0 +1,131 @@
+"""Listed words in disguise: broken by what was put in, turned round, their vowels changed or gone.
+
+Each disguise is undone and looked up; a run of letters that is itself a listed word wears none.
+"""
+
+import re
+from collections.abc import Iterator
+from functools import cache
+from math import comb, log10
+
+from newknot.core.shipped import shipped_lines
+from newknot.core.strength.case_pattern import case_log10
+from newknot.core.strength.dictionaries import LONGEST, dictionaries
+from newknot.core.strength.finders.symbols import symbol_log10
+from newknot.core.strength.reading import Reading, shape_of_letters
+from newknot.core.strength.segments import Found, Part, SegmentKind
+
+DISGUISED_LOG10 = 1.4
+"""One word in twenty-five wears one of these."""
+_WORD_LEAST = 4
+_RUN = re.compile(r"[^\W\d_]{4,24}")
+_WITHOUT_LEAST, _ORDERED_LEAST = 3, 5
+_BROKEN = re.compile(
+    r"(?<![^\W\d_])([^\W\d_]{1,12})(\d{1,4}|[^\w\s]{1,3}|[ _])(?=([^\W\d_]{1,12}))"
+)
+_MASKED = re.compile(r"(?=[a-z]*([^\w\s]|_|\d))[a-z]*(?:\1{1,3}[a-z]+)+\1{0,3}")
+_DRAWN_OUT = re.compile(r"(.)\1{2,}")
+_VOWELS = "aeiou"
+_MARKED = str.maketrans(dict.fromkeys(_VOWELS, "?"))
+_NO_VOWELS = str.maketrans(dict.fromkeys(_VOWELS))
+_WITHOUT_VOWELS_MOST = 12_000
+"""Of the commonest words, of which few are the same without their vowels."""
+_MOVED_BEHIND = re.compile(r"([a-z]{2,20})ay")
+_CONSONANTS_MOST = 3
+
+
+@cache
+def _by_consonants() -> dict[str, str]:
+    """What is left of a common word without its vowels, and with a mark for each -> the word."""
+    found: dict[str, str] = {}
+    for word in shipped_lines("english_words.txt.gz")[:_WITHOUT_VOWELS_MOST]:
+        if len(word) >= _WORD_LEAST and word.isascii():
+            bare, marked = word.translate(_NO_VOWELS), word.translate(_MARKED)
+            if len(bare) >= _WITHOUT_LEAST:
+                found.setdefault(bare, word)
+            if marked != word:
+                found.setdefault(marked, word)
+    return found
+
+
+def disguises(reading: Reading) -> Iterator[Found]:
+    """Stretches that were a listed word, with what undid the disguise in words."""
+    low, known = reading.low, dictionaries().number
+    for run in _RUN.finditer(low):
+        start, end = run.span()
+        typed = run.group()
+        if shape_of_letters(typed) in known or not typed.isascii():
+            continue
+        for says, word, cost in _of_letters(typed):
+            yield from _word(reading, start, end, word, cost, says)
+        if end - start >= _ORDERED_LEAST and list(typed) == sorted(typed):
+            which = log10(comb(len(typed) + 25, len(typed)))
+            says = "letters in the order of the alphabet"
+            yield _found(reading, start, end, which, 0.0, says)
+    yield from _broken(reading)
+    yield from _masked(reading)
+
+
+def _of_letters(typed: str) -> Iterator[tuple[str, str, float]]:
+    """(in words, the word that may have been meant, log10 of the ways to do the same)."""
+    n = len(typed)
+    for at in range(2, n - 1):
+        yield "a word turned about", typed[at:] + typed[:at], log10(n)
+    moved = _MOVED_BEHIND.fullmatch(typed)
+    if moved:
+        letters = moved.group(1)
+        for size in range(1, min(_CONSONANTS_MOST, len(letters) - 1) + 1):
+            yield "a word, its beginning moved behind", letters[-size:] + letters[:-size], 0.3
+    if _DRAWN_OUT.search(typed):
+        for left in (r"\1", r"\1\1"):
+            yield "a word with a letter drawn out", _DRAWN_OUT.sub(left, typed), log10(3 * n)
+    kinds = set(typed) & set(_VOWELS)
+    if not kinds and n >= _WITHOUT_LEAST:
+        yield "a word without its vowels", _by_consonants().get(typed, ""), 0.0
+    elif len(kinds) == 1:
+        meant = _by_consonants().get(typed.translate(_MARKED), "")
+        yield "a word with one vowel for all", meant, log10(len(_VOWELS))
+
+
+def _broken(reading: Reading) -> Iterator[Found]:
+    """A word with digits or symbols somewhere inside."""
+    for hit in _BROKEN.finditer(reading.low):
+        before, put_in, after = hit.groups()
+        if len(before) + len(after) < _WORD_LEAST + 1:
+            continue
+        cost = log10(len(before) + len(after))
+        cost += len(put_in) if put_in.isdigit() else sum(map(symbol_log10, set(put_in)))
+        says = "a word with something put in"
+        yield from _word(reading, hit.start(), hit.end() + len(after), before + after, cost, says)
+
+
+def _masked(reading: Reading) -> Iterator[Found]:
+    """A word with one sign for each of its vowels."""
+    for hit in _MASKED.finditer(reading.low):
+        sign = hit.group(1)
+        meant = _by_consonants().get(hit.group().replace(sign, "?"))
+        if meant:
+            says = "a word with a sign for its vowels"
+            cost = 1.0 if sign.isdigit() else symbol_log10(sign)
+            yield from _word(reading, *hit.span(), meant, cost, says)
+
+
+def _word(
+    reading: Reading, start: int, end: int, word: str, cost: float, says: str
+) -> Iterator[Found]:
+    """The stretch as this word, where it is listed; cost: log10 of the ways to disguise it so."""
+    lists = dictionaries()
+    number = lists.number.get(shape_of_letters(word))
+    if number is None or not _WORD_LEAST <= len(word) <= LONGEST:
+        return
+    source, in_list, listed = lists.taken(number)
+    if listed == word:
+        yield _found(reading, start, end, in_list + cost, -log10(source.share), says)
+
+
+def _found(
+    reading: Reading, start: int, end: int, which: float, of_list: float, says: str
+) -> Found:
+    in_case, pattern = case_log10(reading.text, start, end)
+    fee = DISGUISED_LOG10 + of_list + pattern
+    return Found(start, end, Part.WORD, which + in_case, fee, SegmentKind.DISGUISED, says)

@@ -1,0 +1,74 @@
+"""Words in disguise: each is found and said, at little more than the word; chance wears none."""
+
+from random import Random
+
+import pytest
+
+from newknot.core.strength import measure
+from newknot.core.strength.segments import SegmentKind
+
+PUT_IN = "a word with something put in"
+DISGUISED = [
+    ("orch!ard47", PUT_IN),
+    ("lan#tern7", PUT_IN),
+    ("ket90tle", PUT_IN),
+    ("orch--ard", PUT_IN),
+    ("ternlan5", "a word turned about"),
+    ("anternlay", "a word, its beginning moved behind"),
+    ("lanteeeern", "a word with a letter drawn out"),
+    ("schooooool", "a word with a letter drawn out"),
+    ("strngth1987", "a word without its vowels"),
+    ("lintirn4", "a word with one vowel for all"),
+    ("l*nt*rn", "a word with a sign for its vowels"),
+    ("aceghmost12", "letters in the order of the alphabet"),
+]
+OF_A_SHAPE = [
+    ("47+85=132", "a sum"),
+    ("52.3702,4.8952", "a place on the map"),
+    ("Qc5 Bc6 Nc6", "moves of a chess game"),
+    ("7:45pm", "a time of day"),
+]
+"""By what they are called, and no more than three orders above how many there are."""
+
+
+@pytest.mark.parametrize(("text", "says"), DISGUISED)
+def test_each_disguise_is_undone_and_said(text: str, says: str) -> None:
+    found = measure(text)
+    assert says in [one.label for one in found.segments if one.kind is SegmentKind.DISGUISED]
+    assert found.guess_number_log10 < 11 and not found.is_bound
+
+
+@pytest.mark.parametrize(("text", "says"), OF_A_SHAPE)
+def test_each_shape_is_named(text: str, says: str) -> None:
+    assert says in [one.label for one in measure(text).segments]
+    wrong = measure("47+85=975").guess_number_log10
+    assert measure("47+85=132").guess_number_log10 < wrong - 1.5
+
+
+@pytest.mark.parametrize(
+    ("text", "view"),
+    [
+        (".-.. .- -. - . .-. -.", "in Morse code"),
+        ("011010110110010101110100011101000110110001100101", "in binary"),
+        ("108 97 110 116 101 114 110", "in character numbers"),
+        ("ｌａｎｔｅｒｎ", "in letters of another make"),
+        ("оrсhаrd47", "in letters of another make"),
+        ("[O][R][C][H][A][R][D]", "with signs between"),
+    ],
+)
+def test_what_stands_for_letters_is_read_as_such(text: str, view: str) -> None:
+    found = measure(text)
+    assert found.view == view and found.guess_number_log10 < 10
+
+
+def test_a_season_costs_what_few_seasons_do() -> None:
+    assert (
+        measure("Autumn2015*").guess_number_log10 < measure("Thimble2015*").guess_number_log10 - 1
+    )
+
+
+def test_what_chance_drew_wears_none() -> None:
+    random, letters = Random(8), "abcdefghijkmnpqrstuvwxyz"
+    texts = ["".join(random.choices(letters, k=12)) for _ in range(200)]
+    kinds = [{one.kind for one in measure(text).segments} for text in texts]
+    assert sum(SegmentKind.DISGUISED in found for found in kinds) <= 2
