@@ -20,6 +20,12 @@ DISGUISED = [
     ("strngth1987", "a word without its vowels"),
     ("lintirn4", "a word with one vowel for all"),
     ("l*nt*rn", "a word with a sign for its vowels"),
+    ("naattiioonns", "a word with letters twice"),
+    ("altnren", "a word with its letters exchanged by pairs"),
+    ("5268376", "a word in numbers for its letters"),
+    ("12-1-14-20-5-18-14", "a word in numbers for its letters"),
+    ("sisters!(^(", "digits with the shift key held"),
+    ("megasoulsish", "the beginning or end of words"),
     ("aceghmost12", "letters in the order of the alphabet"),
 ]
 OF_A_SHAPE = [
@@ -27,6 +33,9 @@ OF_A_SHAPE = [
     ("52.3702,4.8952", "a place on the map"),
     ("Qc5 Bc6 Nc6", "moves of a chess game"),
     ("7:45pm", "a time of day"),
+    ("1985-06-01T14:28", "a date with its time"),
+    ("rgb(229,70,213)", "numbers of one octet each"),
+    ("J.R.Miller88", "initials"),
 ]
 """By what they are called, and no more than three orders above how many there are."""
 
@@ -51,6 +60,7 @@ def test_each_shape_is_named(text: str, says: str) -> None:
         (".-.. .- -. - . .-. -.", "in Morse code"),
         ("011010110110010101110100011101000110110001100101", "in binary"),
         ("108 97 110 116 101 114 110", "in character numbers"),
+        ("4777288833555", "by a telephone's keys, pressed until it came"),
         ("ｌａｎｔｅｒｎ", "in letters of another make"),
         ("оrсhаrd47", "in letters of another make"),
         ("[O][R][C][H][A][R][D]", "with signs between"),

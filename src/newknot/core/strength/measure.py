@@ -27,8 +27,8 @@ VIEW_SAVES_LOG10, VIEW_LEAVES_MOST = 1.0, 0.25
 leaves no more than this share of the text to random characters.
 """
 _BY_CHANCE = frozenset((SegmentKind.RANDOM, SegmentKind.WORDLIKE))
-_DOUBTFUL = _BY_CHANCE | {SegmentKind.RARE_WORD, SegmentKind.REPEAT}
-"""Of so many words one is found by chance in what was made otherwise; and letters drawn out."""
+_DOUBTFUL = _BY_CHANCE | {SegmentKind.RARE_WORD, SegmentKind.REPEAT, SegmentKind.DISGUISED}
+"""Found by chance too in what was made otherwise."""
 
 
 @dataclass(frozen=True, slots=True)

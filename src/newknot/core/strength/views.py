@@ -60,9 +60,16 @@ _SIGNS = (
 )
 _MORSE = dict(zip(_SIGNS.split(), "abcdefghijklmnopqrstuvwxyz0123456789", strict=True))
 """ITU-R M.1677-1."""
+_PRESSED = {
+    key * presses: letter
+    for key, letters in zip(
+        "23456789", ("abc", "def", "ghi", "jkl", "mno", "pqrs", "tuv", "wxyz"), strict=True
+    )
+    for presses, letter in enumerate(letters, 1)
+}
 _LOOK_ALIKES = str.maketrans(
-    "аеосрхуіјѕԁһӏвмнктАВЕКМНОРСТХУІЈЅαοινκρτυχΑΒΕΖΗΙΚΜΝΟΡΤΥΧ",
-    "aeocpxyijsdhlbmhktABEKMHOPCTXYIJSaoivkptuxABEZHIKMNOPTYX",
+    "βελσπμωδηаеосрхуіјѕԁһӏвмнктАВЕКМНОРСТХУІЈЅαοινκρτυχΑΒΕΖΗΙΚΜΝΟΡΤΥΧ",
+    "belspmwdnaeocpxyijsdhlbmhktABEKMHOPCTXYIJSaoivkptuxABEZHIKMNOPTYX",
 )
 _ALPHABET = "abcdefghijklmnopqrstuvwxyz"
 _BY_USE = "etaoinsrhldcumfpgwybvkxjqz"
@@ -186,6 +193,7 @@ def _ways() -> tuple[_Way, ...]:
         _Way("in base 64", 1.5, _from_base64, _whole, is_sure=True),
         _Way("in Morse code", 1.3, _from_morse, _whole, is_sure=True),
         _Way("in binary", 1.5, _from_binary, _whole, is_sure=True),
+        _Way("by a telephone's keys, pressed until it came", 1.3, _from_presses, _whole),
         _Way("in character numbers", 1.7, _from_numbers, _whole, is_sure=True),
         _Way("in letters of another make", 1.4, _from_look_alikes, _same, is_sure=True),
         _Way("two texts woven into one", 1.7, _unwoven, _whole),
@@ -311,6 +319,16 @@ def _from_numbers(text: str) -> str | None:
         return None
     codes = [int(number) for number in re.split(r"\D", text)]
     return "".join(map(chr, codes)) if all(0x20 < code < 0x7F for code in codes) else None
+
+
+def _from_presses(text: str) -> str | None:
+    """Each letter by as many presses as it takes; ITU-T E.161."""
+    if not re.fullmatch(r"[2-9]{6,}", text):
+        return None
+    letters = (
+        _PRESSED.get(run.group()) for run in re.finditer(r"([79])\1{0,3}|([2-68])\2{0,2}", text)
+    )
+    return "".join(letter or "?" for letter in letters)
 
 
 def _from_morse(text: str) -> str | None:

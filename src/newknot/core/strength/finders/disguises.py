@@ -23,29 +23,51 @@ _WITHOUT_LEAST, _ORDERED_LEAST = 3, 5
 _BROKEN = re.compile(
     r"(?<![^\W\d_])([^\W\d_]{1,12})(\d{1,4}|[^\w\s]{1,3}|[ _])(?=([^\W\d_]{1,12}))"
 )
+_SHIFTED = re.compile(r"[!@#$%^&*()]{2,8}")
+_UNSHIFTED = str.maketrans("!@#$%^&*()", "1234567890")
+_NUMBERS = re.compile(r"\d{5,24}|\d{1,2}(?:([-., /_])\d{1,2})(?:\1\d{1,2})+")
 _MASKED = re.compile(r"(?=[a-z]*([^\w\s]|_|\d))[a-z]*(?:\1{1,3}[a-z]+)+\1{0,3}")
-_DRAWN_OUT = re.compile(r"(.)\1{2,}")
+_DRAWN_OUT, _DOUBLED = re.compile(r"(.)\1{2,}"), re.compile(r"(.)\1")
+_DOUBLED_LEAST = 3
+_KEYS = str.maketrans("abcdefghijklmnopqrstuvwxyz", "22233344455566677778889999")
+"""ITU-T E.161."""
+_PREFIXES = (
+    *("un", "re", "super", "mega", "ultra", "anti", "non", "over", "under", "pre", "mis", "dis"),
+    *("inter", "extra", "mini", "multi"),
+)
+_SUFFIXES = (
+    *("able", "ness", "ish", "less", "ism", "ist", "ology", "ing", "er", "ers", "ed", "ly", "ful"),
+    *("ment", "ize", "ized", "ation", "ster", "ville", "land", "like"),
+)
 _VOWELS = "aeiou"
 _MARKED = str.maketrans(dict.fromkeys(_VOWELS, "?"))
 _NO_VOWELS = str.maketrans(dict.fromkeys(_VOWELS))
-_WITHOUT_VOWELS_MOST = 12_000
-"""Of the commonest words, of which few are the same without their vowels."""
+_COMMONEST = 12_000
+"""Words of which few are the same without their vowels, or on a telephone's keys."""
 _MOVED_BEHIND = re.compile(r"([a-z]{2,20})ay")
 _CONSONANTS_MOST = 3
 
 
 @cache
-def _by_consonants() -> dict[str, str]:
-    """What is left of a common word without its vowels, and with a mark for each -> the word."""
+def _by_what_is_left() -> dict[str, str]:
+    """A common word without its vowels, with a mark for each, on a telephone's keys, and by the
+    numbers of its letters -> the word.
+    """
     found: dict[str, str] = {}
-    for word in shipped_lines("english_words.txt.gz")[:_WITHOUT_VOWELS_MOST]:
-        if len(word) >= _WORD_LEAST and word.isascii():
+    for word in shipped_lines("english_words.txt.gz")[:_COMMONEST]:
+        if len(word) >= _WORD_LEAST and word.isascii() and word.isalpha():
             bare, marked = word.translate(_NO_VOWELS), word.translate(_MARKED)
             if len(bare) >= _WITHOUT_LEAST:
                 found.setdefault(bare, word)
             if marked != word:
                 found.setdefault(marked, word)
+            found.setdefault(word.translate(_KEYS), word)
+            found.setdefault("".join(map(_number_of, word)), word)
     return found
+
+
+def _number_of(letter: str) -> str:
+    return str(ord(letter) - ord("a") + 1)
 
 
 def disguises(reading: Reading) -> Iterator[Found]:
@@ -62,8 +84,11 @@ def disguises(reading: Reading) -> Iterator[Found]:
             which = log10(comb(len(typed) + 25, len(typed)))
             says = "letters in the order of the alphabet"
             yield _found(reading, start, end, which, 0.0, says)
+        yield from _affixes(reading, start, end)
     yield from _broken(reading)
     yield from _masked(reading)
+    yield from _numbered(reading)
+    yield from _shifted(reading)
 
 
 def _of_letters(typed: str) -> Iterator[tuple[str, str, float]]:
@@ -79,12 +104,53 @@ def _of_letters(typed: str) -> Iterator[tuple[str, str, float]]:
     if _DRAWN_OUT.search(typed):
         for left in (r"\1", r"\1\1"):
             yield "a word with a letter drawn out", _DRAWN_OUT.sub(left, typed), log10(3 * n)
+    if len(_DOUBLED.findall(typed)) >= _DOUBLED_LEAST:
+        yield "a word with letters twice", _DOUBLED.sub(r"\1", typed), 0.5
+    exchanged = "".join(typed[at + 1 : at + 2] + typed[at] for at in range(0, n, 2))
+    yield "a word with its letters exchanged by pairs", exchanged, 0.3
     kinds = set(typed) & set(_VOWELS)
     if not kinds and n >= _WITHOUT_LEAST:
-        yield "a word without its vowels", _by_consonants().get(typed, ""), 0.0
+        yield "a word without its vowels", _by_what_is_left().get(typed, ""), 0.0
     elif len(kinds) == 1:
-        meant = _by_consonants().get(typed.translate(_MARKED), "")
+        meant = _by_what_is_left().get(typed.translate(_MARKED), "")
         yield "a word with one vowel for all", meant, log10(len(_VOWELS))
+
+
+def _affixes(reading: Reading, start: int, end: int) -> Iterator[Found]:
+    """What words are lengthened by, in front and behind."""
+    typed = reading.low[start:end]
+    for affixes, is_behind in ((_PREFIXES, False), (_SUFFIXES, True)):
+        for affix in affixes:
+            at = end - len(affix) if is_behind else start
+            if reading.low.startswith(affix, at) and len(typed) - len(affix) >= _WORD_LEAST - 1:
+                which, says = log10(len(affixes)), "the beginning or end of words"
+                yield Found(at, at + len(affix), Part.WORD, which, 1.0, SegmentKind.DISGUISED, says)
+
+
+def _numbered(reading: Reading) -> Iterator[Found]:
+    """A common word on a telephone's keys, or by the numbers of its letters."""
+    for hit in _NUMBERS.finditer(reading.low):
+        typed = hit.group()
+        between = hit.group(1) or ""
+        if between:
+            numbers = list(map(int, typed.split(between)))
+            letters = "".join(chr(ord("a") - 1 + n) for n in numbers if 1 <= n <= 26)
+            word = letters if len(letters) == len(numbers) else ""
+        else:
+            word = _by_what_is_left().get(typed, "")
+        if word:
+            says = "a word in numbers for its letters"
+            yield from _word(reading, *hit.span(), word, 0.3, says)
+
+
+def _shifted(reading: Reading) -> Iterator[Found]:
+    """Digits with the shift key held."""
+    for hit in _SHIFTED.finditer(reading.low):
+        digits = hit.group().translate(_UNSHIFTED)
+        is_year = len(digits) == 4 and digits[:2] in ("19", "20")
+        which, kind = 2.1 if is_year else float(len(digits)), SegmentKind.DISGUISED
+        says = "digits with the shift key held"
+        yield Found(*hit.span(), Part.DIGITS, which, DISGUISED_LOG10, kind, says)
 
 
 def _broken(reading: Reading) -> Iterator[Found]:
@@ -103,7 +169,7 @@ def _masked(reading: Reading) -> Iterator[Found]:
     """A word with one sign for each of its vowels."""
     for hit in _MASKED.finditer(reading.low):
         sign = hit.group(1)
-        meant = _by_consonants().get(hit.group().replace(sign, "?"))
+        meant = _by_what_is_left().get(hit.group().replace(sign, "?"))
         if meant:
             says = "a word with a sign for its vowels"
             cost = 1.0 if sign.isdigit() else symbol_log10(sign)

@@ -113,6 +113,22 @@ SHAPES = (
     ),
     _shape("a time of day", r"(?:[01]?\d|2[0-3])[:.h][0-5]\d", lambda _: log10(1440)),
     _shape("a time of day", r"(?:0?[1-9]|1[0-2])(?:[:.]?[0-5]\d)? ?[ap]m", lambda _: log10(1440)),
+    _shape(
+        "a date with its time",
+        r"(?:19|20)\d\d-[01]\d-[0-3]\d[t _][0-2]\d:[0-5]\d(?::[0-5]\dz?)?",
+        lambda text: log10(365 * 70) + log10(1440) + (2.0 if text.count(":") > 1 else 0.0),
+    ),
+    _shape(
+        "numbers of one octet each",
+        rf"{_OCTET}(?:[,;] ?{_OCTET}){{2,3}}",
+        lambda text: _OCTET_LOG10 * (1 + sum(c in ",;" for c in text)) + 0.3,
+    ),
+    Shape(
+        "initials",
+        SegmentKind.SHAPE,
+        re.compile(r"(?<![a-z0-9.])(?=((?:[a-z]\. ?){1,3})[a-z]{2})"),
+        lambda text: log10(20) * text.count("."),
+    ),
     _shape("a time with seconds", r"(?:[01]?\d|2[0-3]):[0-5]\d:[0-5]\d", lambda _: log10(86_400)),
     _shape(
         "letters and digits in groups",

@@ -1,5 +1,6 @@
 """Single symbols: the usual ones at the end or between, and one used again."""
 
+import re
 from collections.abc import Iterator
 from functools import cache
 from math import log10
@@ -18,7 +19,10 @@ POPULAR = (
     "🍎🍌🍓🍕🍔🍟🍺🍻🍷☕🎂🍀🎃🎄🎁🎉🎈🏆⚽🏀🎸🎵🎮🚗🚀✈🏠💎👑🔑🔒💰💣☠☮☯★☆♪♫✓✔✗€£¥°§"
 )
 """Emoji and signs that people take."""
+PAIRS = {"(": ")", "[": "]", "{": "}", "<": ">", "«": "»", "„": "“", "“": "”"}
 AGAIN_LOG10 = 0.2
+_IN_SENTENCES = re.compile(r"(?<=\w)(?:, |\. |; |: |! |\? | - | & | \+ | = |=> | / )(?=\w)")
+_OF_SENTENCES, _SENTENCE_LOG10 = log10(12), 0.6
 _OF_THE_USUAL, _OF_ASCII, _OF_ALL = log10(len(USUAL)), log10(33), log10(_BEYOND)
 
 
@@ -49,11 +53,18 @@ def _among(symbol: str) -> float:
 
 
 def symbols(reading: Reading) -> Iterator[Found]:
-    """Each character that is neither letter nor digit."""
+    """Each character that is neither letter nor digit, and such as stand together in a sentence."""
     seen: set[str] = set()
+    for hit in _IN_SENTENCES.finditer(reading.low):
+        known = hit.group() in seen
+        which = AGAIN_LOG10 if known else _OF_SENTENCES
+        fee = 0.0 if known else _SENTENCE_LOG10
+        seen.add(hit.group())
+        yield Found(*hit.span(), Part.SYMBOL, which, fee, SegmentKind.SYMBOL)
     for at, c in enumerate(reading.low):
         if not c.isalnum():
             cost = AGAIN_LOG10 if c in seen else symbol_log10(c)
             which = min(cost, _among(c))
-            seen.add(c)
+            # What was opened is closed again.
+            seen |= {c, PAIRS.get(c, c)}
             yield Found(at, at + 1, Part.SYMBOL, which, cost - which, SegmentKind.SYMBOL)
