@@ -31,6 +31,7 @@ _DRAWN_OUT, _DOUBLED = re.compile(r"(.)\1{2,}"), re.compile(r"(.)\1")
 _DOUBLED_LEAST = 3
 _KEYS = str.maketrans("abcdefghijklmnopqrstuvwxyz", "22233344455566677778889999")
 """ITU-T E.161."""
+_IN_NUMBERS = str.maketrans({chr(ord("a") - 1 + number): str(number) for number in range(1, 27)})
 _PREFIXES = (
     *("un", "re", "super", "mega", "ultra", "anti", "non", "over", "under", "pre", "mis", "dis"),
     *("inter", "extra", "mini", "multi"),
@@ -62,12 +63,8 @@ def _by_what_is_left() -> dict[str, str]:
             if marked != word:
                 found.setdefault(marked, word)
             found.setdefault(word.translate(_KEYS), word)
-            found.setdefault("".join(map(_number_of, word)), word)
+            found.setdefault(word.translate(_IN_NUMBERS), word)
     return found
-
-
-def _number_of(letter: str) -> str:
-    return str(ord(letter) - ord("a") + 1)
 
 
 def disguises(reading: Reading) -> Iterator[Found]:
