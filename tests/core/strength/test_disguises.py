@@ -25,7 +25,8 @@ DISGUISED = [
     ("5268376", "a word in numbers for its letters"),
     ("12-1-14-20-5-18-14", "a word in numbers for its letters"),
     ("sisters!(^(", "digits with the shift key held"),
-    ("megasoulsish", "the beginning or end of words"),
+    ("megasoulsish", "a suffix"),
+    ("superlantern7", "a prefix"),
     ("aceghmost12", "letters in the order of the alphabet"),
 ]
 OF_A_SHAPE = [

@@ -53,7 +53,7 @@ def _made_of(name: str, measured: Measure) -> str:
     for segment in measured.segments:
         kinds.setdefault(segment.kind, []).append(segment)
     parts = ", ".join(_alike(kind, segments) for kind, segments in kinds.items()) or "nothing"
-    return f"The {name}: {parts}."
+    return f"The {name}: {parts}, {measured.view}." if measured.view else f"The {name}: {parts}."
 
 
 def _alike(kind: SegmentKind, segments: list[Segment]) -> str:

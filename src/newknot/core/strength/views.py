@@ -16,7 +16,7 @@ from functools import cache
 from itertools import pairwise
 
 from newknot.core.strength.dictionaries import dictionaries
-from newknot.core.strength.finders.symbols import symbol_log10
+from newknot.core.strength.finders.symbols import AGAIN_LOG10, PAIRS, symbol_log10
 from newknot.core.strength.letter_chain import (
     EDGE,
     LETTERS,
@@ -231,7 +231,7 @@ def _apart(text: str) -> Iterator[_Way]:
     between = gaps[1] if len(gaps) > _BETWEEN_LEAST + 1 else ""
     is_even = set(gaps[1:-1]) == {between} and set(gaps[0] + gaps[-1]) <= set(between)
     if len(between) > 1 and is_even:
-        cost = BETWEEN_LOG10 + sum(map(symbol_log10, dict.fromkeys(between)))
+        cost = BETWEEN_LOG10 + _signs_log10(between)
         letters = "".join(c for c in text if c not in between)
         yield _Way("with signs between", cost, _always(letters), _whole, is_sure=True)
     for c, count in Counter(text).items():
@@ -239,6 +239,12 @@ def _apart(text: str) -> Iterator[_Way]:
             says = "with a blank between" if c == " " else f"with {c} between"
             cost = BETWEEN_LOG10 + symbol_log10(c)
             yield _Way(says, cost, _always(text.replace(c, "")), _whole, is_sure=True)
+
+
+def _signs_log10(between: str) -> float:
+    """What was opened is closed again, in whatever order they stand here."""
+    closers = {PAIRS.get(c) for c in between}
+    return sum(AGAIN_LOG10 if c in closers else symbol_log10(c) for c in dict.fromkeys(between))
 
 
 def _always(text: str) -> Callable[[str], str | None]:

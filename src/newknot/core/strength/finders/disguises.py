@@ -120,7 +120,7 @@ def _affixes(reading: Reading, start: int, end: int) -> Iterator[Found]:
         for affix in affixes:
             at = end - len(affix) if is_behind else start
             if reading.low.startswith(affix, at) and len(typed) - len(affix) >= _WORD_LEAST - 1:
-                which, says = log10(len(affixes)), "the beginning or end of words"
+                which, says = log10(len(affixes)), "a suffix" if is_behind else "a prefix"
                 yield Found(at, at + len(affix), Part.WORD, which, 1.0, SegmentKind.DISGUISED, says)
 
 
