@@ -2,18 +2,22 @@
 
 import time
 import unicodedata
+from pathlib import Path
 from random import Random
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from scripts.strength.evaluate import FAR, drawn, misordered_pairs, out_of_band
+from scripts.strength.pin import CONTEXT
 from scripts.strength.processes import processes
 
 from newknot.core.shipped import shipped_lines
 from newknot.core.strength import SegmentKind, measure
+from newknot.core.strength.dictionaries import DICTIONARY_VERSION
 
 K = SegmentKind
+VECTORS = Path(__file__).parents[2] / "vectors"
 HOSTILE = [
     "",
     "\0",
@@ -94,6 +98,18 @@ def shipped_texts(random: Random) -> list[str]:
         initials = "".join(word[0] for word in words)
         texts += [line, "".join(words), initials, random.choice((initials[:-1], initials + "1"))]
     return texts
+
+
+def test_a_number_changes_with_the_version_alone() -> None:
+    """Else measures that vaults keep would be stale: scripts/strength/pin.py, and a new version."""
+    head, *lines = (VECTORS / "measures.tsv").read_text("utf-8").splitlines()
+    assert f" version {DICTIONARY_VERSION}," in head
+    for line in lines:
+        text, alone, known, least, reasons = line.split("\t")
+        found, beside = measure(text), measure(text, CONTEXT)
+        says = found.guess_number_log10, beside.guess_number_log10, found.least_log10
+        assert says == pytest.approx((float(alone), float(known), float(least)), abs=0.002), text
+        assert found.reasons == reasons, text
 
 
 def test_no_text_fails_the_measure() -> None:

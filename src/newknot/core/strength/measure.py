@@ -12,7 +12,7 @@ from newknot.core.strength.finders.list_words import of_one_list
 from newknot.core.strength.guesses import guesses_log10
 from newknot.core.strength.reading import Reading, read
 from newknot.core.strength.segments import Segment, SegmentKind
-from newknot.core.strength.views import LONGEST, View, views_of
+from newknot.core.strength.views import View, views_of
 
 KINDS_PAID = 0.25
 """How much of what the kinds and their order cost a guesser pays who has seen many secrets made."""
@@ -105,8 +105,8 @@ def measure(secret: str, context: Iterable[str] = ()) -> Measure:
         effort, order, segments = min((effort, order, segments), bare, key=lambda way: way[0])
     says = ""
     doubtful = _length_of(segments, _DOUBTFUL)
-    # What holds no letters may stand for some.
-    is_coded = not any(map(str.isalpha, reading.text[:LONGEST]))
+    # What holds no letters may stand for some, and what is written in other signs for these.
+    is_coded = not reading.low.isascii() or not any(map(str.isalpha, reading.low))
     if effort > VIEWED_ABOVE_LOG10 and (is_coded or doubtful >= VIEWED_FROM):
         effort, order, segments, says = _by_views(reading, own, (effort, order, segments))
     guesses = round(guesses_log10(effort), 3) if segments else 0.0

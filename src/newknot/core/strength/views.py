@@ -71,6 +71,8 @@ _LOOK_ALIKES = str.maketrans(
     "βελσπμωδηаеосрхуіјѕԁһӏвмнктАВЕКМНОРСТХУІЈЅαοινκρτυχΑΒΕΖΗΙΚΜΝΟΡΤΥΧ",
     "belspmwdnaeocpxyijsdhlbmhktABEKMHOPCTXYIJSaoivkptuxABEZHIKMNOPTYX",
 )
+_LOOK_ALIKES |= str.maketrans("ᴀʙᴄᴅᴇꜰɢʜɪᴊᴋʟᴍɴᴏᴘǫʀꜱᴛᴜᴠᴡʏᴢ", "abcdefghijklmnopqrstuvwyz")
+_UPSIDE_DOWN = str.maketrans("ɐqɔpǝɟƃɥᴉɾʞlɯuodbɹsʇnʌʍxʎz⅄∀", "abcdefghijklmnopqrstuvwxyzYA")
 _ALPHABET = "abcdefghijklmnopqrstuvwxyz"
 _BY_USE = "etaoinsrhldcumfpgwybvkxjqz"
 _USUAL = [_BY_USE.index(c) for c in _ALPHABET]
@@ -196,6 +198,9 @@ def _ways() -> tuple[_Way, ...]:
         _Way("by a telephone's keys, pressed until it came", 1.3, _from_presses, _whole),
         _Way("in character numbers", 1.7, _from_numbers, _whole, is_sure=True),
         _Way("in letters of another make", 1.4, _from_look_alikes, _same, is_sure=True),
+        _Way("upside down", 1.4, _from_upside_down, _turned, is_sure=True),
+        _Way("struck through", 1.4, _without_marks, _whole, is_sure=True),
+        _Way("shifted by 47 in the table of characters", 1.9, _from_47, _same),
         _Way("two texts woven into one", 1.7, _unwoven, _whole),
         _Way("with its halves exchanged", 1.5, _halves_back, _whole),
     )
@@ -350,6 +355,25 @@ def _from_look_alikes(text: str) -> str | None:
         return None
     plain = unicodedata.normalize("NFKC", text).translate(_LOOK_ALIKES)
     return plain if plain.isascii() and len(plain) == len(text) else None
+
+
+def _from_upside_down(text: str) -> str | None:
+    turned = text[::-1].translate(_UPSIDE_DOWN)
+    return None if text.isascii() or not turned.isascii() else turned
+
+
+def _without_marks(text: str) -> str | None:
+    """Without the same mark on every letter."""
+    marks = Counter(c for c in unicodedata.normalize("NFD", text) if unicodedata.combining(c))
+    if len(marks) != 1 or 2 * marks.total() < len(text) - 2:
+        return None
+    return "".join(c for c in unicodedata.normalize("NFD", text) if not unicodedata.combining(c))
+
+
+def _from_47(text: str) -> str | None:
+    if not all("!" <= c <= "~" for c in text):
+        return None
+    return "".join(chr(33 + (ord(c) - 33 + 47) % 94) for c in text)
 
 
 def _unwoven(text: str) -> str | None:

@@ -28,7 +28,10 @@ _UNSHIFTED = str.maketrans("!@#$%^&*()", "1234567890")
 _NUMBERS = re.compile(r"\d{5,24}|\d{1,2}(?:([-., /_])\d{1,2})(?:\1\d{1,2})+")
 _MASKED = re.compile(r"(?=[a-z]*([^\w\s]|_|\d))[a-z]*(?:\1{1,3}[a-z]+)+\1{0,3}")
 _DRAWN_OUT, _DOUBLED = re.compile(r"(.)\1{2,}"), re.compile(r"(.)\1")
-_DOUBLED_LEAST = 3
+_DOUBLED_LEAST = 2
+_SAID_TWICE_MOST = 4
+TWICE_LOG10 = 1.6
+_STUTTER = re.compile(r"(?<![^\W_])([a-z])([- .])(?:\1\2){0,2}(?=\1[a-z]{2})")
 _KEYS = str.maketrans("abcdefghijklmnopqrstuvwxyz", "22233344455566677778889999")
 """ITU-T E.161."""
 _IN_NUMBERS = str.maketrans({chr(ord("a") - 1 + number): str(number) for number in range(1, 27)})
@@ -82,6 +85,14 @@ def disguises(reading: Reading) -> Iterator[Found]:
             says = "letters in the order of the alphabet"
             yield _found(reading, start, end, which, 0.0, says)
         yield from _affixes(reading, start, end)
+        for size in range(1, _SAID_TWICE_MOST + 1):
+            again = typed[size:]
+            if typed[:size] == again[:size] and shape_of_letters(again) in known:
+                says = "a word's beginning twice"
+                yield _found(reading, start, start + size, TWICE_LOG10, 0.0, says)
+    for hit in _STUTTER.finditer(low):
+        says, which = "a word's beginning twice", TWICE_LOG10 + symbol_log10(hit.group(2))
+        yield _found(reading, *hit.span(), which, 0.0, says)
     yield from _broken(reading)
     yield from _masked(reading)
     yield from _numbered(reading)

@@ -29,6 +29,12 @@ _LETTER_LOG10, _UPPER_LOG10, _GROUPED_LOG10 = log10(24), log10(2), log10(3)
 _OCTET_LOG10 = log10(256)
 _PRIVATE = ("192.168.", "10.0.", "172.16.", "127.0.0.")
 _OCTET = r"(?:25[0-5]|2[0-4]\d|1?\d?\d)"
+_UNITS = (
+    *("mm", "cm", "m", "km", "in", "ft", "yd", "mi", "g", "mg", "kg", "lb", "lbs", "oz", "ml", "l"),
+    *("s", "min", "h", "hrs", "days", "years", "mph", "kmh", "km/h", "hz", "khz", "mhz", "ghz"),
+    *("w", "kw", "v", "kv", "mb", "gb", "tb", "px", "pt", "c", "f", "%", "degrees", "percent"),
+    *("dollars", "euros", "pounds", "cents", "usd", "eur", "gbp", "meters", "metres", "miles"),
+)
 _MOVE_LOG10 = log10(6 * 64)
 _ROMAN_YEAR_LOG10, _ROMAN_LOG10 = log10(200), log10(3999)
 
@@ -64,7 +70,14 @@ def _of_octets(text: str) -> float:
 
 def _of_code(text: str) -> float:
     letters = sum(c.isalpha() for c in text)
-    return letters * log10(26) + sum(c.isdigit() for c in text) + _GROUPED_LOG10
+    # A year among the groups is one of some hundred.
+    years = len(re.findall(r"(?<![a-z0-9])(?:19|20)\d\d(?![a-z0-9])", text))
+    return letters * log10(26) + sum(c.isdigit() for c in text) - 2 * years + _GROUPED_LOG10
+
+
+def _of_measures(text: str) -> float:
+    digits = sum(c.isdigit() for c in text)
+    return digits + log10(len(_UNITS)) * len(re.findall(r"\d[^\d.]", text))
 
 
 def _of_sum(text: str) -> float:
@@ -122,6 +135,27 @@ SHAPES = (
         "numbers of one octet each",
         rf"{_OCTET}(?:[,;] ?{_OCTET}){{2,3}}",
         lambda text: _OCTET_LOG10 * (1 + sum(c in ",;" for c in text)) + 0.3,
+    ),
+    _shape(
+        "letters and digits in groups",
+        r"(?:[a-z]{1,3}\d{1,4}|\d{1,4}[a-z]{1,3}|\d{2,4}|[a-z]{2,3})"
+        r"(?:[- ](?:[a-z]{1,3}\d{1,4}|\d{1,4}[a-z]{1,3}|\d{2,4})){1,3}",
+        _of_code,
+    ),
+    _shape(
+        "numbers with their units",
+        "(?:\\d{1,5}(?:[.,]\\d{1,2})? ?(?:"
+        + "|".join(sorted(map(re.escape, _UNITS), key=len, reverse=True))
+        + ")[ ,]?(?![a-z])){1,3}(?<![ ,])",
+        _of_measures,
+    ),
+    Shape(
+        "syllables with their tones",
+        SegmentKind.SHAPE,
+        re.compile(
+            r"(?<![a-z0-9])(?=((?:(?:[bpmfdtnlgkhjqxrwy]|[zcs]h?)?[aeiouv]{1,3}(?:ng?|r)?[1-5]){2,6}))"
+        ),
+        lambda text: log10(1300) * sum(c.isdigit() for c in text),
     ),
     Shape(
         "initials",

@@ -1,0 +1,48 @@
+"""Writes `tests/vectors/measures.tsv`: what the measure of this version says of many texts.
+
+Kept measures are taken anew when `DICTIONARY_VERSION` is raised; whoever changes a number without
+raising it leaves stale ones in every vault, and fails the test that reads this file.
+
+    python -m scripts.strength.pin
+"""
+
+from pathlib import Path
+from random import Random
+
+from newknot.core.strength import measure
+from newknot.core.strength.dictionaries import DICTIONARY_VERSION
+from scripts.strength.evaluate import HELD_OUT, rows
+from scripts.strength.further import further
+from scripts.strength.held_out.families import families
+from scripts.strength.processes import processes
+
+TARGET = Path(__file__).parents[2] / "tests/vectors/measures.tsv"
+CONTEXT = ("Gantry Rentals", "ilse.quist")
+SEED = 11
+
+
+def texts() -> list[str]:
+    """Hand-made ones, and one of each way of making."""
+    random = Random(SEED)  # noqa: S311 (a sample, not a secret)
+    made = [way.make(random) for ways in (processes, further, families) for way in ways()]
+    found = [
+        row[0] for folder in ("bands.tsv",) for row in (*rows(folder), *rows(folder, HELD_OUT))
+    ]
+    plain = (text for text in (*found, *made) if "\t" not in text and "\n" not in text)
+    return list(dict.fromkeys(plain))
+
+
+def main() -> None:
+    """The file anew."""
+    lines = [
+        f"# Texts, their guess numbers by version {DICTIONARY_VERSION}, beside an own context."
+    ]
+    for text in texts():
+        alone, beside = measure(text), measure(text, CONTEXT)
+        number, known = (f"{one.guess_number_log10:.3f}" for one in (alone, beside))
+        lines.append(f"{text}\t{number}\t{known}\t{alone.least_log10:.3f}\t{alone.reasons}")
+    TARGET.write_text("\n".join(lines) + "\n", encoding="utf-8")
+
+
+if __name__ == "__main__":
+    main()
