@@ -127,7 +127,7 @@ def sheet(keys: Keys, folder: Path) -> None:
     keys.press("6")
     keys.heading("Carry and recover")
     keys.press("w")
-    expect(keys.page.get_by_role("heading", level=2, name="Way back in")).to_be_visible()
+    expect(keys.page.get_by_role("region", name="Way back in", exact=True)).to_be_visible()
     keys.press("n")
     made = keys.page.get_by_role("dialog", name="The recovery sheet")
     again = keys.page.get_by_role("button", name="Make new ones")

@@ -41,6 +41,10 @@ const ROWS = [
   }),
   row(4, { status: "bad", reason: "folder is longer than 1,000 characters" }),
 ];
+const NO_LOSSES =
+  "resets in_bin policies open_rotations loose_ends driven_at own_details formula_secrets".split(
+    " ",
+  );
 const LEFT = [{ line: 4, title: "Lamp 4", user_name: "ilse", reason: "folder is longer" }];
 
 async function chosenFile(): Promise<void> {
@@ -94,4 +98,28 @@ test("rows are filtered by what becomes of them, and a refusal changes nothing",
   fireEvent.click(screen.getByRole("button", { name: "Bring 1 login in" }));
   expect((await screen.findByRole("alert")).textContent).toContain("disk");
   expect(screen.getByText("Lamp 2")).toBeTruthy();
+});
+
+test("while nothing is brought in, the other parts stand beside it as they are", async () => {
+  server({
+    "GET /exports/losses": {
+      ...Object.fromEntries(NO_LOSSES.map((name) => [name, 0])),
+      histories: 7,
+      waivers: 2,
+      damaged: [],
+    },
+    "GET /backups": [
+      { name: "a", path: "/b/a", made_at: "2026-11-25T10:00:00Z", size_bytes: 304_000 },
+    ],
+    "GET /recovery": {
+      threshold: 2,
+      count: 3,
+      made_at: "2026-05-04T10:00:00Z",
+      practised_at: null,
+    },
+  });
+  mount(<BringIn />);
+  await screen.findByText("all logins; not 7 histories, 2 waivers");
+  await screen.findByText("297 KiB");
+  await screen.findByText(/2 of 3 sheets open this vault, made .*; never practised/);
 });

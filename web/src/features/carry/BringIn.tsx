@@ -6,6 +6,7 @@ import { count } from "../../domain/moments";
 import { useClipboard } from "../../shared/clipboard";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useAct } from "../../shared/useAct";
+import { AsItStands } from "./AsItStands";
 import { ImportPreview } from "./ImportPreview";
 import { LeftOut } from "./LeftOut";
 import { MergePreview } from "./MergePreview";
@@ -48,7 +49,8 @@ export function BringIn() {
 
   useKeys({ f: () => picker.current?.click() });
 
-  return (
+  const isIdle = !table && !bundle && !done && !undone;
+  const bringing = (
     <section className="stack" aria-label="Bring in">
       <p>
         Logins from a CSV file with a first row of column names, from a Credential Exchange file
@@ -133,5 +135,12 @@ export function BringIn() {
         </p>
       )}
     </section>
+  );
+  if (!isIdle) return bringing;
+  return (
+    <div className="carry-at-rest">
+      {bringing}
+      <AsItStands />
+    </div>
   );
 }

@@ -18,11 +18,15 @@ const SAID: [keyof Omit<Found, "damaged" | "formula_secrets">, string, string?][
   ["own_details", "line of own details", "lines of own details"],
 ];
 
-/** What neither open format carries of this vault, counted, and what is in no file at all. */
-export function Losses({ losses }: { losses: Found }) {
-  const left = SAID.filter(([name]) => losses[name] > 0).map(([name, one, many]) =>
+/** What neither open format has a place for, counted. */
+export const notCarried = (losses: Found) =>
+  SAID.filter(([name]) => losses[name] > 0).map(([name, one, many]) =>
     count(losses[name], one, many),
   );
+
+/** What neither open format carries of this vault, counted, and what is in no file at all. */
+export function Losses({ losses }: { losses: Found }) {
+  const left = notCarried(losses);
   return (
     <>
       {losses.damaged.length > 0 && (
