@@ -28,7 +28,11 @@ def texts() -> list[str]:
     found = [
         row[0] for folder in ("bands.tsv",) for row in (*rows(folder), *rows(folder, HELD_OUT))
     ]
-    plain = (text for text in (*found, *made) if "\t" not in text and "\n" not in text)
+    plain = (
+        text
+        for text in (*(row[0] for row in found), *made)
+        if "\t" not in text and "\n" not in text
+    )
     return list(dict.fromkeys(plain))
 
 

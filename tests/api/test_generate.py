@@ -247,11 +247,12 @@ def test_a_policy_is_kept_changed_and_found_by_site(api: Api) -> None:
     assert api.ok("GET", "policies")["policies"] == []
 
 
-def test_policies_go_out_as_a_file_and_come_in_again(api: Api) -> None:
+@pytest.mark.parametrize("form", ["json", "rules"])
+def test_policies_go_out_as_a_file_and_come_in_again(api: Api, form: str) -> None:
     for name in ("Gantry", "Slate"):
         domains = [f"{name.lower()}.example"]
         api.ok("POST", "policies", {"name": name, "domains": domains, "policy": POLICY})
-    file = api.call("GET", "policies/file").content
+    file = api.call("GET", f"policies/file?form={form}").content
     slate = next(p for p in api.ok("GET", "policies")["policies"] if p["name"] == "Slate")
     api.ok("DELETE", f"policies/{slate['policy_id']}")
     gantry = api.ok("GET", "policies")["policies"][0]
@@ -268,7 +269,7 @@ def test_policies_go_out_as_a_file_and_come_in_again(api: Api) -> None:
     brought = api.call("POST", "policies/file?replaces=true", file).json()
     parts = {"added": [], "same": ["Slate"], "differing": ["Gantry"], "parted": []}
     assert brought == parts
-    assert api.call("GET", "policies/file").content == file
+    assert api.call("GET", f"policies/file?form={form}").content == file
 
 
 @pytest.mark.parametrize(

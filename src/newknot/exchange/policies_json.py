@@ -11,7 +11,7 @@ import json
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, get_args
 
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, ValidationError
 
@@ -20,6 +20,7 @@ from newknot.core.policy import NamedPolicy, SitePolicy
 from newknot.core.policy.site_policy import PolicyInvalid
 
 Source = Literal["typed", "form", "refusal", "file"]
+SOURCES: tuple[Source, ...] = get_args(Source)
 FORMAT, VERSION = "newknot site policies", 1
 ENTRIES_LIMIT = 1_000
 DOMAINS_LIMIT = 50

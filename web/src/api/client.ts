@@ -207,4 +207,4 @@ export const sendPolicies = (file: Blob) =>
 export const backupContent = (name: string) => bytes(`backups/${name}`);
 
 /** The library of site policies as a file. */
-export const policiesContent = () => bytes("policies/file");
+export const policiesContent = (form: "json" | "rules") => bytes(`policies/file?form=${form}`);

@@ -1799,13 +1799,14 @@ export interface paths {
         };
         /**
          * Policies As File
-         * @description The whole library as a JSON file. No secret is in it.
+         * @description The whole library as a file: JSON, or rule attribute text. No secret is in it.
          */
         get: operations["policies_as_file_policies_file_get"];
         put?: never;
         /**
          * Bring Policies
-         * @description Takes in the policies of a JSON file given as the raw body, all together or none.
+         * @description Takes in the policies of a file given as the raw body, JSON or rule attribute text, all
+         *     together or none.
          */
         post: operations["bring_policies_policies_file_post"];
         delete?: never;
@@ -9116,7 +9117,9 @@ export interface operations {
     };
     policies_as_file_policies_file_get: {
         parameters: {
-            query?: never;
+            query?: {
+                form?: "json" | "rules";
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9130,6 +9133,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };

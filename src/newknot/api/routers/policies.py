@@ -1,5 +1,7 @@
 """The library of site policies."""
 
+from typing import Literal
+
 from fastapi import APIRouter, Request, Response
 from starlette.concurrency import run_in_threadpool
 
@@ -21,6 +23,11 @@ from newknot.core.generate import conflicts
 from newknot.core.policy import LOOK_ALIKES, NamedPolicy, SitePolicy
 from newknot.core.policy.rules_text import read_rules, write_rules
 from newknot.exchange.policies_json import read_policies, write_policies
+from newknot.exchange.policies_text import (
+    is_policies_text,
+    read_policies_text,
+    write_policies_text,
+)
 from newknot.usecases import policies as use
 from newknot.usecases.revisions import revision_of, unless_changed
 
@@ -51,22 +58,28 @@ def read_pasted(body: RulesIn, work: WorkDep) -> RulesOut:
 
 
 @router.get("/file")
-def policies_as_file(work: WorkDep) -> Response:
-    """The whole library as a JSON file. No secret is in it."""
-    body = write_policies(use.list_policies(work.vault))
-    name = 'attachment; filename="site-policies.json"'
-    return Response(body, media_type="application/json", headers={"content-disposition": name})
+def policies_as_file(work: WorkDep, form: Literal["json", "rules"] = "json") -> Response:
+    """The whole library as a file: JSON, or rule attribute text. No secret is in it."""
+    library = use.list_policies(work.vault)
+    if form == "rules":
+        body, kind, end = write_policies_text(library), "text/plain; charset=utf-8", "txt"
+    else:
+        body, kind, end = write_policies(library), "application/json", "json"
+    name = f'attachment; filename="site-policies.{end}"'
+    return Response(body, media_type=kind, headers={"content-disposition": name})
 
 
 @router.post("/file")
 async def bring_policies(
     request: Request, work: WorkDep, replaces: bool = False
 ) -> PoliciesBroughtOut:
-    """Takes in the policies of a JSON file given as the raw body, all together or none."""
+    """Takes in the policies of a file given as the raw body, JSON or rule attribute text, all
+    together or none.
+    """
     body = await request.body()
 
     def bring() -> use.PoliciesBrought:
-        entries = read_policies(body)
+        entries = (read_policies_text if is_policies_text(body) else read_policies)(body)
         return use.bring_policies(work.vault, entries, replaces=replaces, now=work.now)
 
     brought = await run_in_threadpool(bring)

@@ -54,6 +54,8 @@ def write_rules(policy: SitePolicy) -> str:
     parts = [f"minlength: {policy.min_length}", f"maxlength: {policy.max_length}"]
     allowed: list[str] = []
     for one in policy.usable_classes():
+        if not one.characters:
+            continue
         known = [n for n, c in _NAMED.items() if set(c) == set(one.characters) and n != "special"]
         name = known[0] if known else f"[{_bracketed(one.characters)}]"
         if one.minimum:

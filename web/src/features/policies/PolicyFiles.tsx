@@ -19,6 +19,10 @@ export function PolicyFiles() {
       setBrought(null);
       if (file) setBrought(await sendPolicies(file));
     });
+  const save = (form: "json" | "rules") =>
+    void run(async () =>
+      saveAs(await policiesContent(form), `site-policies.${form === "json" ? "json" : "txt"}`),
+    );
 
   return (
     <>
@@ -26,18 +30,16 @@ export function PolicyFiles() {
         <Button disabled={busy} onClick={() => input.current?.click()}>
           Bring in…
         </Button>
-        <Button
-          disabled={busy}
-          onClick={() =>
-            void run(async () => saveAs(await policiesContent(), "site-policies.json"))
-          }
-        >
-          Save as file
+        <Button disabled={busy} onClick={() => save("json")}>
+          Save as JSON
+        </Button>
+        <Button disabled={busy} onClick={() => save("rules")}>
+          Save as rule text
         </Button>
         <input
           ref={input}
           type="file"
-          accept=".json,application/json"
+          accept=".json,.txt,application/json,text/plain"
           aria-label="Policy file"
           className="visually-hidden"
           tabIndex={-1}
