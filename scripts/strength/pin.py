@@ -25,14 +25,8 @@ def texts() -> list[str]:
     """Hand-made ones, and one of each way of making."""
     random = Random(SEED)  # noqa: S311 (a sample, not a secret)
     made = [way.make(random) for ways in (processes, further, families) for way in ways()]
-    found = [
-        row[0] for folder in ("bands.tsv",) for row in (*rows(folder), *rows(folder, HELD_OUT))
-    ]
-    plain = (
-        text
-        for text in (*(row[0] for row in found), *made)
-        if "\t" not in text and "\n" not in text
-    )
+    found = [*rows("bands.tsv"), *rows("bands.tsv", HELD_OUT), *rows("changed.tsv")]
+    plain = (t for t in (*(row[0] for row in found), *made) if "\t" not in t and "\n" not in t)
     return list(dict.fromkeys(plain))
 
 
