@@ -42,10 +42,12 @@ def _each_log10() -> dict[str, float]:
     """-log10 of the probability of each word, every list as likely."""
     lists = _lists()
     chances = [1 / len(words) / len(lists) for words in lists]
-    return {
-        word: -log10(sum(chance for at, chance in enumerate(chances) if bits >> at & 1))
-        for word, bits in _holding().items()
+    holding = _holding()
+    costs = {
+        bits: -log10(sum(chance for at, chance in enumerate(chances) if bits >> at & 1))
+        for bits in set(holding.values())
     }
+    return {word: costs[bits] for word, bits in holding.items()}
 
 
 def list_words(reading: Reading) -> Iterator[Found]:
