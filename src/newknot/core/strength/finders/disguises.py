@@ -46,7 +46,7 @@ _SUFFIXES = (
 _VOWELS = "aeiou"
 _MARKED = str.maketrans(dict.fromkeys(_VOWELS, "?"))
 _NO_VOWELS = str.maketrans(dict.fromkeys(_VOWELS))
-_COMMONEST = 8_000
+_COMMONEST = 12_000
 """Words of which few are the same without their vowels, or on a telephone's keys."""
 _MOVED_BEHIND = re.compile(r"([a-z]{2,20})ay")
 _CONSONANTS_MOST = 3
