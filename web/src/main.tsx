@@ -9,6 +9,7 @@ import "./shared/shared.css";
 import "./features/addresses/addresses.css";
 import "./features/carry/carry.css";
 import "./features/generate/generate.css";
+import "./features/history/history.css";
 import "./features/logins/logins.css";
 import "./features/policies/policies.css";
 import "./features/rotation/rotation.css";

@@ -18,7 +18,6 @@ const KINDS: Record<Schema["EventKind"], string> = {
   backup: "backups",
   access: "secrets shown, copied, taken out",
 };
-const COLUMNS = { gridTemplateColumns: "190px minmax(0, 260px) minmax(0, 1fr)" };
 
 /** What happened, when, and to which login: told from what is kept, never a secret. */
 export default function EventsPage() {
@@ -101,7 +100,7 @@ export default function EventsPage() {
                 className="item"
                 style={{ position: "absolute", top: start, left: 0, right: 0 }}
               >
-                <div className="cols" style={COLUMNS}>
+                <div className="cols event-cols">
                   <span className="small quiet">{dayAndTime(event.at, now)}</span>
                   <span className="name">
                     {event.login_id && event.title ? (

@@ -130,7 +130,7 @@ function SafeguardsForm({ held: current }: { held: Schema["SafeguardsOut"] }) {
             ? `The vault is reading itself through: ${session.read_count.toLocaleString("en")} of ${count(session.record_count, "part")}.`
             : `The vault was read through since it was opened: ${count(session.record_count, "part")}, ${session.damaged.length ? `${session.damaged.length} damaged` : "none damaged"}.`)}
       </p>
-      <table className="plain dense">
+      <table className="plain dense in-lines">
         <thead>
           <tr>
             <th className="wide-250">Safeguard</th>

@@ -89,7 +89,7 @@ export default function ReportPage() {
       {groups.map((group) => (
         <section key={group} className="above-18">
           <h2>{group}</h2>
-          <table className="plain dense">
+          <table className="plain dense in-lines">
             <thead>
               <tr>
                 <th className="wide-220">Login</th>
