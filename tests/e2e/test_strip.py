@@ -42,3 +42,34 @@ def test_a_refusal_is_learned_from_within_the_strip(
     page.keyboard.press("w")
     expect(page.get_by_role("button", name="Beside the site")).to_be_visible()
     assert strip.is_closed()
+
+
+def test_signing_in_is_a_row_above_the_sheet_and_a_window_beside_the_site(
+    browser_here: Browser, own_demo: Served
+) -> None:
+    page = open_page(browser_here, own_demo)
+    page.keyboard.press("Control+k")
+    page.get_by_role("combobox", name="Find a login").fill("Gantry Rentals")
+    page.get_by_role("option", name="Gantry Rentals").first.wait_for()
+    page.keyboard.press("Enter")
+    page.get_by_role("heading", level=1, name="Gantry Rentals").wait_for()
+    page.keyboard.press("s")
+    row = page.get_by_role("region", name="Sign in", exact=True)
+    row.get_by_role("button", name="Copy name").wait_for()
+    page.keyboard.press("2")
+    expect(page.get_by_role("status").filter(has_text="User name of Gantry")).to_be_visible()
+    expect(page.locator(".step.now")).to_contain_text("Paste the secret")
+    expect(page.get_by_text("Reset through", exact=True)).to_be_visible()
+    with page.context.expect_page() as opening:
+        page.keyboard.press("w")
+    beside = opening.value
+    beside.bring_to_front()
+    beside.keyboard.press("3")
+    expect(
+        beside.get_by_text("Secret of Gantry Rentals put on the clipboard").first
+    ).to_be_visible()
+    assert beside.evaluate("navigator.clipboard.readText()") != "ilse.quist"
+    page.bring_to_front()
+    page.keyboard.press("Escape")
+    expect(row).to_have_count(0)
+    assert beside.is_closed() and page.url.rpartition("/")[2] != "sign-in"
