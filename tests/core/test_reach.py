@@ -66,6 +66,13 @@ def test_mailboxes_are_told_by_addresses_where_the_user_named_none() -> None:
     ]
     second = login("second", "x", user_name="ilse", address="https://tallowpost.example")
     assert resets([mail, second, other]) == []
+    many = [login(f"n{n}", "x", user_name=f"ilse@post{n}.example") for n in range(60)]
+    abroad = login("abroad", "x", user_name="ilse", address="https://böhne.example")
+    by = login("by", "x", user_name="ilse@xn--bhne-5qa.example")
+    assert resets([mail, abroad, by, other, *many]) == [
+        Reset("abroad", "by", is_guess=True),
+        Reset("mail", "other", is_guess=True),
+    ]
 
 
 def test_ten_thousand_tied_logins_are_counted_in_bounded_time() -> None:

@@ -45,6 +45,26 @@ def test_a_file_that_is_harmed_in_use_gives_an_error_and_not_a_clean_answer(path
     assert caught.value.data["reason"] == "it was changed while in use"
 
 
+def test_a_disk_that_answers_slowly_or_not_at_all(
+    path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    corpus = Corpus.open(path)
+    asked = [digest(str(i)) for i in range(2000)]
+    warm = corpus.occurrences_many(asked)
+    told: list[int] = []
+    monkeypatch.setattr("newknot.store.corpus._COLD_S", -1.0)
+    monkeypatch.setattr(os, "posix_fadvise", lambda fd, at, n, advice: told.append(at))
+    assert corpus.occurrences_many(asked) == warm and len(told) > 100
+
+    def fails(*_: object) -> bytes:
+        raise OSError(5, "Input/output error")
+
+    monkeypatch.setattr(os, "pread", fails)
+    with pytest.raises(CorpusInvalid) as caught:
+        corpus.occurrences_many(asked)
+    assert caught.value.data["reason"] == "Input/output error"
+
+
 def test_a_file_that_is_replaced_or_removed_stays_readable_as_it_was(path: Path) -> None:
     corpus = Corpus.open(path)
     (path.parent / "new").write_bytes(b"something else")

@@ -1,5 +1,6 @@
 """One process a vault, whatever path names it."""
 
+import os
 import subprocess
 import sys
 from collections.abc import Iterator
@@ -82,6 +83,10 @@ def test_where_the_holder_answers_may_stay_unknown(tmp_path: Path) -> None:
     (tmp_path / "run").touch()
     with held(vault, tmp_path / "run"):
         assert taken(other, tmp_path / "run") == ""
+    with held(vault, tmp_path / "told"):
+        (told,) = (tmp_path / "told").glob("*.address")
+        told.write_bytes(b"\xff")
+        assert taken(other, tmp_path / "told") == ""
 
 
 def test_what_is_no_file_is_refused(tmp_path: Path) -> None:
@@ -91,7 +96,13 @@ def test_what_is_no_file_is_refused(tmp_path: Path) -> None:
     assert "not a file" in str(caught.value.data["reason"])
 
 
-def test_one_that_is_held_here_is_held_and_given_up(tmp_path: Path) -> None:
+def refused(*_: object) -> int:
+    raise PermissionError(13, "Permission denied")
+
+
+def test_one_that_is_held_here_is_held_and_given_up(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
     vault, other = tmp_path / "own.vault", tmp_path / "other.vault"
     first = VaultLock(vault, address=HERE, addresses=tmp_path / "run")
     vault.touch()
@@ -99,6 +110,16 @@ def test_one_that_is_held_here_is_held_and_given_up(tmp_path: Path) -> None:
     first.hold_file(vault)
     other.hardlink_to(vault)
     assert taken(vault, tmp_path / "run") == taken(other, tmp_path / "run") == HERE
+    other.unlink()
+    (tmp_path / "new").touch()
+    (tmp_path / "new").replace(vault)
+    with monkeypatch.context() as refusing:
+        refusing.setattr(os, "open", refused)
+        with pytest.raises(VaultFolderRefused, match="vault_folder_refused"):
+            first.hold_file(vault)
+    first.hold_file(vault)
+    other.hardlink_to(vault)
+    assert taken(other, tmp_path / "run") == HERE
     first.release()
     VaultLock(other, address="elsewhere", addresses=tmp_path / "run").release()
 

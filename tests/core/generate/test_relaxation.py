@@ -24,6 +24,8 @@ def test_the_change_that_lets_in_least_is_offered_and_frees_it() -> None:
     found = smallest_relaxation(stuck, 64)
     assert found is not None and refused.value.data["frees"] == found.says
     assert found.entropy_bits > 300
+    shorter = smallest_relaxation(policy(min_length=60), 40)
+    assert shorter is not None and shorter.says == "without “at least 60 characters”"
 
 
 def test_what_can_be_drawn_is_left_alone() -> None:

@@ -42,4 +42,6 @@ def test_a_limit_that_no_text_surely_keeps_is_said() -> None:
     space = LimitedPhrases(layers, policy(distinct=True))
     assert space.size == 0
     with pytest.raises(NoRoom):
+        assert space.entropy_bits
+    with pytest.raises(NoRoom):
         space.draw(Source(1))
