@@ -1,7 +1,6 @@
 """Passphrases of the shipped lists: their sizes by hand, and bits never rounded up."""
 
 import random
-from math import isqrt
 from typing import Any
 
 import pytest
@@ -78,7 +77,7 @@ def test_a_random_capital_word_is_refused_where_case_counts_for_nothing() -> Non
 
 
 @pytest.mark.parametrize(
-    "count", [1, 2, 3, 94**20, isqrt(2**119), 2**200 - 1, 2**200, 2**200 + 1, 7776**7]
+    "count", [1, 2, 3, 94**20, 715420250885, 2**200 - 1, 2**200, 2**200 + 1, 7776**7]
 )
 def test_bits_are_never_rounded_up(count: int) -> None:
     hundredths = round(floor_log2(count) * 100)
