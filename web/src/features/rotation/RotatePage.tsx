@@ -62,7 +62,7 @@ function DueTable({ now }: { now: number }) {
   return (
     <section className="below-28">
       <h2 className="below-6">Due</h2>
-      <table className="plain">
+      <table className="plain in-lines">
         <thead>
           <tr>
             <th className="wide-34-percent">Login</th>
@@ -87,7 +87,7 @@ function DueTable({ now }: { now: number }) {
                   : "the greatest age that its site allows"}
               </td>
               <td className="small">{login.due_on && day(login.due_on)}</td>
-              <td className="small">{age(login.secret_since_at, now)}</td>
+              <td className="small narrow-out">{age(login.secret_since_at, now)}</td>
             </tr>
           ))}
         </tbody>
@@ -100,7 +100,7 @@ function EndedTable(props: { rotations: Schema["RotationOut"][]; now: number }) 
   return (
     <section className="below-28">
       <h2 className="below-6">Ended</h2>
-      <table className="plain">
+      <table className="plain in-lines">
         <thead>
           <tr>
             <th className="wide-34-percent">Login</th>
@@ -119,7 +119,7 @@ function EndedTable(props: { rotations: Schema["RotationOut"][]; now: number }) 
                 <span className="quiet small">{r.user_name}</span>
               </td>
               <td>{STATE_SAYS[r.state]}</td>
-              <td className="small">{dayAndTime(r.began_at, props.now)}</td>
+              <td className="small narrow-out">{dayAndTime(r.began_at, props.now)}</td>
               <td className="small">{dayAndTime(r.changed_at, props.now)}</td>
             </tr>
           ))}
