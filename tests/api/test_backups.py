@@ -232,6 +232,9 @@ def test_a_copy_kept_before_an_upgrade_is_listed_looked_into_and_never_dropped(a
     assert switch(api, backup_daily=1, backup_weekly=1, backup_monthly=1) is None
     later(api, 25)
     assert len(names(api)) == 2 and kept.name in names(api)
+    # That one was read through is said of those alone that were.
+    read = {one["name"]: one["is_read_through"] for one in api.ok("GET", "backups")}
+    assert read.pop(kept.name) is False and all(read.values())
     looked = api.ok("POST", f"backups/{kept.name}/look")
     assert [(one["title"], one["what"]) for one in looked] == [("Gantry", "differs")]
     assert api.call("GET", f"backups/{kept.name}").content[:15] == b"SQLite format 3"

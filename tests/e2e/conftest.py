@@ -60,3 +60,12 @@ def open_page(browser: Browser, served: Served, *, scheme: str = "light") -> Pag
     page.keyboard.press("Enter")
     page.get_by_role("heading", name="to see to").wait_for()
     return page
+
+
+def open_login(page: Page, title: str) -> None:
+    """A login's sheet, by the command box."""
+    page.keyboard.press("Control+k")
+    page.get_by_role("combobox", name="Find a login").fill(title)
+    page.get_by_role("option", name=title).first.wait_for()
+    page.keyboard.press("Enter")
+    page.get_by_role("heading", level=1, name=title).wait_for()

@@ -2,7 +2,7 @@
 
 from playwright.sync_api import Browser, expect
 
-from tests.e2e.conftest import open_page
+from tests.e2e.conftest import open_login, open_page
 from tests.support.running import Served
 
 
@@ -10,11 +10,7 @@ def test_a_refusal_is_learned_from_within_the_strip(
     browser_here: Browser, own_demo: Served
 ) -> None:
     page = open_page(browser_here, own_demo)
-    page.keyboard.press("Control+k")
-    page.get_by_role("combobox", name="Find a login").fill("Wren Music")
-    page.get_by_role("option", name="Wren Music").first.wait_for()
-    page.keyboard.press("Enter")
-    page.get_by_role("heading", name="Wren Music").wait_for()
+    open_login(page, "Wren Music")
     page.keyboard.press("r")
     expect(page.get_by_role("heading", name="Copy the current secret")).to_be_visible()
     with page.context.expect_page() as opening:
@@ -48,11 +44,7 @@ def test_signing_in_is_a_row_above_the_sheet_and_a_window_beside_the_site(
     browser_here: Browser, own_demo: Served
 ) -> None:
     page = open_page(browser_here, own_demo)
-    page.keyboard.press("Control+k")
-    page.get_by_role("combobox", name="Find a login").fill("Gantry Rentals")
-    page.get_by_role("option", name="Gantry Rentals").first.wait_for()
-    page.keyboard.press("Enter")
-    page.get_by_role("heading", level=1, name="Gantry Rentals").wait_for()
+    open_login(page, "Gantry Rentals")
     page.keyboard.press("s")
     row = page.get_by_role("region", name="Sign in", exact=True)
     row.get_by_role("button", name="Copy name").wait_for()
@@ -63,6 +55,7 @@ def test_signing_in_is_a_row_above_the_sheet_and_a_window_beside_the_site(
     with page.context.expect_page() as opening:
         page.keyboard.press("w")
     beside = opening.value
+    expect(page.get_by_role("heading", level=1)).to_have_count(1)
     beside.bring_to_front()
     beside.keyboard.press("3")
     expect(

@@ -5,7 +5,7 @@ from typing import Literal
 
 from playwright.sync_api import Browser, Page, expect
 
-from tests.e2e.conftest import open_page
+from tests.e2e.conftest import open_login, open_page
 from tests.support.running import ROOT, Served
 
 AXE = (ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
@@ -159,11 +159,7 @@ def test_delete_asks_and_needs_proof_and_the_bin_gives_back(
     from newknot.demo.world import PASSPHRASE
 
     page = open_page(browser_here, demo_here)
-    page.keyboard.press("Control+k")
-    page.get_by_role("combobox", name="Find a login").fill("Tide Tables")
-    page.get_by_role("option", name="Tide Tables").wait_for()
-    page.keyboard.press("Enter")
-    page.get_by_role("heading", level=1, name="Tide Tables").wait_for()
+    open_login(page, "Tide Tables")
     page.keyboard.press("Delete")
     page.get_by_role("button", name="To the bin").click()
     dialog = page.get_by_role("dialog", name="Show that it is you")

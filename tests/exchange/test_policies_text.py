@@ -16,7 +16,8 @@ from tests.support.random_policies import random_policies
 
 PLAIN = {"min_length": 8, "max_length": 16, "classes": [{"name": "d", "characters": "0123é🙂"}]}
 RICH = {**PLAIN, "max_sequence_run": 3, "forbidden": ["ilse"], "folds_case": True, "excluded": "1"}
-ODD = {**PLAIN, "classes": [{"name": "these", "characters": '-]; ,[#"a', "minimum": 1}]}
+ODD = {**PLAIN, "classes": [{"name": "these", "characters": '-]; ,[#"a\u2028\x85', "minimum": 1}]}
+NAMES = ("N: ", '"quoted" ', "two\nlines ")
 AT = datetime(2026, 11, 25, 12, tzinfo=UTC)
 
 
@@ -24,7 +25,13 @@ def test_what_is_written_reads_back_the_same() -> None:
     policies = [*map(SitePolicy.from_dict, (PLAIN, RICH, ODD)), *random_policies(4, 80)]
     named = [
         NamedPolicy(
-            f"{i:032}", f"N: {i}", ("gantry.example",) * (i % 3), one, "form", AT, i % 2 > 0
+            f"{i:032}",
+            f"{NAMES[i % 3]}{i}",
+            ("gantry.example",) * (i % 3),
+            one,
+            "form",
+            AT,
+            i % 2 > 0,
         )
         for i, one in enumerate(policies)
     ]
@@ -55,6 +62,7 @@ def test_other_programs_find_the_rules_as_they_know_them() -> None:
         ("name: A\nname: B\nrules: minlength: 8;\n", "line 2", "is there twice"),
         ("# head\n\nrules: minlength: 8;\n", "line 3", "has no name"),
         ("name: A\n", "line 1", "has no rules"),
+        ('name: "A\nrules: minlength: 8;\n', "line 1", "is no name in quotes"),
         ("name: A\nrules: minlength: 8; frobnicate: 3;\n", "line 2", "not understood: frobnic"),
         ("name: A\nrules: minlength: 8;\nalso: [1]\n", "line 3", "is not a JSON object"),
         ("name: A\nrules: minlength: 8;\nalso: {\n", "line 3", "is not a JSON object"),

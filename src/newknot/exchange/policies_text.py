@@ -8,7 +8,8 @@
     also: {"history_depth": 5}
 
 rules: the text of the `passwordrules` attribute. also: what it has no words for, as in the JSON
-file. Blocks are parted by empty lines; lines that begin with # are not read.
+file. A name that holds a line's end, or begins with a quote, stands as JSON does. Blocks are parted
+by empty lines; lines that begin with # are not read.
 """
 
 import json
@@ -47,7 +48,7 @@ def write_policies_text(policies: Iterable[NamedPolicy]) -> bytes:
 
 
 def _lines(one: NamedPolicy) -> Iterator[str]:
-    yield f"name: {one.name}"
+    yield f"name: {_in_one_line(one.name)}"
     if one.domains:
         yield f"sites: {', '.join(one.domains)}"
     yield f"learnt: {one.source}, {one.changed_at.isoformat()}"
@@ -59,6 +60,25 @@ def _lines(one: NamedPolicy) -> Iterator[str]:
     also = {key: whole[key] for key in whole if said.get(key) != whole[key]}
     if also:
         yield f"also: {json.dumps(also, ensure_ascii=False)}"
+
+
+def _in_one_line(name: str) -> str:
+    """As it is, or as a JSON text where it could be taken for more or less."""
+    plain = "\n" not in name and "\r" not in name and not name.startswith('"')
+    return name if plain else json.dumps(name, ensure_ascii=False)
+
+
+def _name(number: int, text: str) -> str:
+    text = text.strip()
+    if not text.startswith('"'):
+        return text
+    try:
+        name = json.loads(text)
+    except ValueError:
+        name = None
+    if not isinstance(name, str) or not name.strip():
+        raise PolicyFileRefused(at=f"line {number}", reason="is no name in quotes")
+    return name
 
 
 def _said(rules: str) -> dict[str, Any]:
@@ -76,13 +96,14 @@ def read_policies_text(body: bytes) -> list[PolicyEntry]:
     except UnicodeDecodeError:
         raise PolicyFileRefused(at="", reason="is not UTF-8 text") from None
     blocks: list[dict[str, tuple[int, str]]] = [{}]
-    for number, line in enumerate(text.splitlines(), 1):
+    # Not by every sign that Unicode takes for the end of a line: a class may hold it.
+    for number, line in enumerate(text.replace("\r\n", "\n").split("\n"), 1):
         if line.startswith("#"):
             continue
         if not line.strip():
             blocks.append({})
             continue
-        found = _LINE.fullmatch(line.rstrip())
+        found = _LINE.fullmatch(line)
         if found is None or found[1] in blocks[-1]:
             reason = "is none of its fields" if found is None else "is there twice"
             raise PolicyFileRefused(at=f"line {number}", reason=reason)
@@ -124,7 +145,7 @@ def _entry(block: dict[str, tuple[int, str]]) -> PolicyEntry:
     source, changed_at = _learnt(*block.get("learnt", (first, "file")))
     return PolicyEntry(
         at=f"line {first}",
-        name=block["name"][1].strip(),
+        name=_name(*block["name"]),
         domains=domains,
         policy=policy,
         offers_second_factor=block.get("second factor", (0, ""))[1] == "offered",

@@ -2990,9 +2990,12 @@ export interface components {
         };
         /**
          * BackupOut
-         * @description A backup that was read through after writing.
+         * @description A copy of the vault. is_read_through: to the last record after writing, which those kept
+         *     before a migration, or by an older program, were not.
          */
         BackupOut: {
+            /** Is Read Through */
+            is_read_through: boolean;
             /**
              * Made At
              * Format: date-time

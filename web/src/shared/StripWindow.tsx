@@ -64,14 +64,16 @@ export function useStripWindow() {
 export function StripOrPage(props: {
   beside: ReturnType<typeof useStripWindow>;
   title: string;
+  /** Where it is a part of a view that has a heading of its own. */
+  within?: boolean;
   children: ReactNode;
 }) {
-  const { beside, title, children } = props;
+  const { beside, title, within, children } = props;
   if (!beside.strip) return children;
   return (
     <>
       <div className="strip-steps">
-        <h1>{title}</h1>
+        {within ? <h2>{title}</h2> : <h1>{title}</h1>}
         <p>The steps are in the small window, to stand beside the site.</p>
         <div>
           <Button onClick={beside.close}>

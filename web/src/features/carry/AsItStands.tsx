@@ -43,7 +43,7 @@ export function AsItStands() {
               {backups.slice(0, SHOWN).map((one) => (
                 <tr key={one.name}>
                   <td className="wide-168">{dayAndTime(one.made_at, now)}</td>
-                  <td>every record read</td>
+                  <td>{one.is_read_through && "every record read"}</td>
                   <td className="right">
                     {Math.ceil(one.size_bytes / 1024).toLocaleString("en")} KiB
                   </td>

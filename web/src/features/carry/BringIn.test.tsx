@@ -109,7 +109,8 @@ test("while nothing is brought in, the other parts stand beside it as they are",
       damaged: [],
     },
     "GET /backups": [
-      { name: "a", path: "/b/a", made_at: "2026-11-25T10:00:00Z", size_bytes: 304_000 },
+      { name: "a", made_at: "2026-11-25T10:00:00Z", size_bytes: 304_000, is_read_through: true },
+      { name: "b", made_at: "2026-10-25T10:00:00Z", size_bytes: 303_000, is_read_through: false },
     ],
     "GET /recovery": {
       threshold: 2,
@@ -121,5 +122,6 @@ test("while nothing is brought in, the other parts stand beside it as they are",
   mount(<BringIn />);
   await screen.findByText("all logins; not 7 histories, 2 waivers");
   await screen.findByText("297 KiB");
+  expect(screen.getAllByText("every record read")).toHaveLength(1);
   await screen.findByText(/2 of 3 sheets open this vault, made .*; never practised/);
 });

@@ -75,7 +75,7 @@ function useStates(): Record<Part, string> {
     "Back up": problem
       ? "the last one failed"
       : newest
-        ? `last ${dayAndTime(newest.made_at, now)}, every record read`
+        ? `last ${dayAndTime(newest.made_at, now)}${newest.is_read_through ? ", every record read" : ""}`
         : "none yet",
     "Way back in": !recovery.isSuccess
       ? ""

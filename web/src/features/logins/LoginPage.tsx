@@ -33,7 +33,8 @@ export default function LoginPage() {
   const [asking, setAsking] = useState(false);
   const now = useNow();
 
-  const isSigningIn = useLocation().pathname.endsWith("/sign-in");
+  const isAsked = useLocation().pathname.endsWith("/sign-in");
+  const isSigningIn = isAsked && login?.deleted_at === null;
   const signIn = (on: boolean) => void navigate(`/logins/${loginId}${on ? "/sign-in" : ""}`);
 
   const toggle = (wanted: Wanted) => acts.guarded(() => reveal.toggle(wanted));
@@ -103,7 +104,7 @@ export default function LoginPage() {
           <Link to="/logins/bin">Restore it from there</Link>.
         </p>
       )}
-      {isSigningIn && login.deleted_at === null && (
+      {isSigningIn && (
         <SignInStrip login={login} acts={acts} reveal={reveal} onClose={() => signIn(false)} />
       )}
       <div className="two">

@@ -105,7 +105,7 @@ export function SignInStrip({ login, acts, reveal, onClose }: Props) {
 
   return (
     <section className="sign-in" aria-label="Sign in">
-      <StripOrPage beside={beside} title="Sign in">
+      <StripOrPage beside={beside} title="Sign in" within>
         {beside.strip ? (
           <div className="strip-steps">
             <h1>{login.title}</h1>

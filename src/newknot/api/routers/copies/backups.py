@@ -52,7 +52,11 @@ def restore_backup(name: str, work: WorkDep) -> list[RestoreLineOut]:
 
 def _shaped(one: use.Backup) -> BackupOut:
     return BackupOut(
-        name=one.name, path=str(one.path), size_bytes=one.size_bytes, made_at=one.made_at
+        name=one.name,
+        path=str(one.path),
+        size_bytes=one.size_bytes,
+        made_at=one.made_at,
+        is_read_through=one.changes >= 0,
     )
 
 

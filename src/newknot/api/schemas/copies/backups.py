@@ -6,12 +6,15 @@ from newknot.api.schemas.base import Shape
 
 
 class BackupOut(Shape):
-    """A backup that was read through after writing."""
+    """A copy of the vault. is_read_through: to the last record after writing, which those kept
+    before a migration, or by an older program, were not.
+    """
 
     name: str
     path: str
     size_bytes: int
     made_at: datetime
+    is_read_through: bool
 
 
 class RestoreLineOut(Shape):
