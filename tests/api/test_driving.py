@@ -469,6 +469,13 @@ def unsure(api: Api, address: str, **more: object) -> tuple[str, str, str]:
         (lambda new: OLD, "the old secret", "refused"),
         (lambda new: new[:12], "the first 12 characters of the new secret", "verified"),
         (lambda new: new.lower(), "the new secret in small letters", "verified"),
+        (
+            lambda new: new[:12].lower(),
+            "the first 12 characters of the new secret, in small letters",
+            "verified",
+        ),
+        (lambda new: new[-9:], "the last 9 characters of the new secret", "verified"),
+        (lambda new: new[2:17], "characters 3 to 17 of the new secret", "verified"),
         (lambda new: "set by hand", "", "unsure"),
     ],
 )
@@ -486,6 +493,25 @@ def test_after_not_sure_it_is_found_which_one_opens_the_site(
             assert {OLD, new} <= kept | {new} and (new in kept)
         if state != "unsure":
             assert api.call("POST", f"{path}/way-on/drive").status_code == 409
+
+
+def test_the_way_on_is_driven_so_many_at_a_time_and_goes_on_where_it_was(api: Api) -> None:
+    with serving_odd() as (odd, address):
+        login_id, path, new = unsure(api, address)
+        odd.password = new[-9:]
+        refused: list[dict[str, object]] = []
+        for at_once in (9, 9, 3):
+            before = len(odd.sent)
+            body = {"refused": refused, "at_most": at_once}
+            found = api.ok("POST", f"{path}/way-on/drive", body)
+            entered = [fields["pw"][0] for at, fields in odd.sent[before:] if at == "/enter"]
+            assert len(entered) == 1 + at_once and found["found"] == ""
+            assert found["refused"][: len(refused)] == refused and found["trial"] is not None
+            refused = found["refused"]
+        assert len(refused) == 21
+        done = api.ok("POST", f"{path}/way-on/drive", {"refused": refused})
+        assert done["rotation"]["state"] == "verified"
+        assert api.secret_of(login_id) == new[-9:]
 
 
 def test_a_site_that_lets_anything_in_tells_nothing_on_the_way_on(api: Api) -> None:

@@ -2286,7 +2286,8 @@ export interface paths {
         put?: never;
         /**
          * Drive Way On
-         * @description The same by sign-ins of New Knot, where its login is switched on for that.
+         * @description The same by sign-ins of New Knot, where its login is switched on for that; without a body
+         *     to the end.
          */
         post: operations["drive_way_on_rotations__rotation_id__way_on_drive_post"];
         delete?: never;
@@ -5933,10 +5934,26 @@ export interface components {
             refused: components["schemas"]["WayOnShape"][];
         };
         /**
+         * WayOnDrive
+         * @description refused: what did not open the site so far. at_most: how many are tried now, to the end
+         *     where it is null.
+         */
+        WayOnDrive: {
+            /** At Most */
+            at_most?: number | null;
+            /** Refused */
+            refused?: components["schemas"]["WayOnShape"][];
+        };
+        /**
          * WayOnIn
          * @description What the text of a trial is wanted for.
          */
         WayOnIn: {
+            /**
+             * After
+             * @default 0
+             */
+            after: number;
             /**
              * Characters
              * @default 0
@@ -5952,11 +5969,13 @@ export interface components {
         /**
          * WayOnOut
          * @description The next trial, with what it is in words; null where one opened the site, or none is left.
-         *     found: which one did, in words.
+         *     found: which one did, in words. refused: of a drive, what did not open the site so far.
          */
         WayOnOut: {
             /** Found */
             found: string;
+            /** Refused */
+            refused: components["schemas"]["WayOnShape"][];
             rotation: components["schemas"]["RotationOut"];
             /** Says */
             says: string;
@@ -5966,9 +5985,15 @@ export interface components {
         };
         /**
          * WayOnShape
-         * @description A sign-in by which it is told which secret opens the site. characters: of a beginning.
+         * @description A sign-in by which it is told which secret opens the site. characters: of a beginning, an
+         *     end or a part. after: how many stand before a part.
          */
         WayOnShape: {
+            /**
+             * After
+             * @default 0
+             */
+            after: number;
             /**
              * Characters
              * @default 0
@@ -5981,7 +6006,7 @@ export interface components {
          * @description What a sign-in is tried with.
          * @enum {string}
          */
-        Which: "new" | "current" | "start_of_new" | "new_in_small" | "new_in_capitals" | "new_without_spaces" | "new_without_symbols" | "new_without_accents";
+        Which: "new" | "current" | "start_of_new" | "new_in_small" | "new_in_capitals" | "new_without_spaces" | "new_without_symbols" | "new_without_accents" | "new_without_markup" | "end_of_new" | "start_in_small" | "start_in_capitals" | "part_of_new";
         /**
          * Why
          * @description For what one of two changes that never met counts for more.
@@ -10041,7 +10066,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["WayOnDrive"] | null;
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {

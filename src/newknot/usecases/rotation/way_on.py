@@ -1,6 +1,6 @@
 """After "not sure": which secret opens the site is found by sign-ins, and noted."""
 
-from collections.abc import Sequence
+from collections.abc import Collection
 from dataclasses import dataclass, replace
 from datetime import datetime
 
@@ -47,7 +47,7 @@ def held_of(vault: Vault, rotation_id: str) -> Held:
     return Held(card, staged.secret, get_secrets(vault, rotation.login_id).secret, longest)
 
 
-def next_of(held: Held, refused: Sequence[WayOnTrial]) -> WayOnTrial | None:
+def next_of(held: Held, refused: Collection[WayOnTrial]) -> WayOnTrial | None:
     """The next trial; None where none is left: then only the site's own reset helps."""
     new, current = held.new.reveal(), held.current.reveal()
     return next_trial(new, current, refused, longest=held.longest)
@@ -77,8 +77,8 @@ def opened(vault: Vault, rotation_id: str, trial: WayOnTrial, *, now: datetime) 
             staged_to_history(tx, vault, get_rotation(vault, rotation_id), secrets, now)
             part = replace(secrets.staged, secret=text, origin=Origin("own"), secret_id=new_id())
             put_rotation_secrets(tx, rotation_id, replace(secrets, staged=part))
-            if trial.which is Which.START_OF_NEW:
-                _learn_longest(vault, held.card, trial.characters, now=now)
+            if trial.stores_first is not None:
+                _learn_longest(vault, held.card, trial.stores_first, now=now)
         take_event(vault, rotation_id, RotationEvent.ACCEPT, now=now)
         return take_event(vault, rotation_id, RotationEvent.VERIFY, now=now)
 

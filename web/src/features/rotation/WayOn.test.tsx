@@ -11,7 +11,8 @@ const ROTATION = {
   state: "unsure",
 } as Schema["RotationOut"];
 const next = (which: Schema["Which"], says: string) => ({
-  trial: { which, characters: 0 },
+  trial: { which, characters: 0, after: 0 },
+  refused: [],
   says,
   found: "",
   steps: [],
@@ -26,7 +27,7 @@ test("each answer leads to the next trial, and what opened the site is said", as
       if (asked === 1) return next("new", "the new secret");
       if (asked === 2) return next("current", "the old secret");
       const rotation = { ...ROTATION, state: "refused" };
-      return { trial: null, says: "", found: "the old secret", steps: [], rotation };
+      return { trial: null, says: "", found: "the old secret", steps: [], refused: [], rotation };
     },
   });
   mount(<WayOn rotation={ROTATION} driven={false} />);
@@ -37,8 +38,31 @@ test("each answer leads to the next trial, and what opened the site is said", as
   await screen.findByText("the old secret");
   fireEvent.click(screen.getByRole("button", { name: "It opens the site" }));
   await waitFor(() => expect(screen.getByRole("status").textContent).toContain("It stays current"));
-  const refused = [{ which: "new", characters: 0 }];
-  expect(calls[2]?.body).toEqual({ refused, opened: { which: "current", characters: 0 } });
+  const refused = [{ which: "new", characters: 0, after: 0 }];
+  expect(calls[2]?.body).toEqual({
+    refused,
+    opened: { which: "current", characters: 0, after: 0 },
+  });
+});
+
+test("New Knot tries nine at a time, and goes on where it was", async () => {
+  const tried = [{ which: "new" as const, characters: 0, after: 0 }];
+  const calls = server({
+    "POST /rotations/r1/way-on/drive": () => ({
+      ...next("end_of_new", "the last 9 characters of the new secret"),
+      refused: tried,
+      steps: ["the new secret does not open it"],
+    }),
+  });
+  mount(<WayOn rotation={ROTATION} driven />);
+  fireEvent.click(screen.getByRole("button", { name: "Let New Knot try them" }));
+  fireEvent.click(await screen.findByRole("button", { name: "Let New Knot try up to 9 more" }));
+  await waitFor(() => expect(calls).toHaveLength(2));
+  expect(calls.map((call) => call.body)).toEqual([
+    { refused: [], at_most: 9 },
+    { refused: tried, at_most: 9 },
+  ]);
+  expect(screen.queryByRole("status")).toBeNull();
 });
 
 test("a site that minds is a problem, and nothing is said to be found", async () => {

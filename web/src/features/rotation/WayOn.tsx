@@ -7,6 +7,8 @@ import { useAct } from "../../shared/useAct";
 import { TrialButtons } from "./TrialButtons";
 
 type Trial = Schema["WayOnShape"];
+/** How many a drive tries at once: a site may count wrong sign-ins. */
+const AT_ONCE = 9;
 type Props = { rotation: Schema["RotationOut"]; driven: boolean };
 
 /** After "not sure": which secret opens the site, one sign-in after the other, by hand or driven. */
@@ -33,9 +35,14 @@ export function WayOn({ rotation, driven }: Props) {
       await copy(`Trial ${refused.length + 1} at ${rotation.title}`, secret);
     });
   const drive = () =>
-    run(async () =>
-      setFound(await answer(client.POST("/rotations/{rotation_id}/way-on/drive", { params }))),
-    );
+    run(async () => {
+      const body = { refused, at_most: AT_ONCE };
+      const driven = await answer(
+        client.POST("/rotations/{rotation_id}/way-on/drive", { params, body }),
+      );
+      setFound(driven);
+      setRefused(driven.refused);
+    });
 
   if (!isOpen && !found) return null;
   return (
@@ -45,7 +52,8 @@ export function WayOn({ rotation, driven }: Props) {
         <>
           <p className="small">
             Signing in tells. First the new one and the old one as they are; then what a site may
-            have made of the new one when it kept it: its beginning, or one case alone.
+            have made of the new one when it kept it: its beginning, one case alone, what is left
+            without some signs, its end, and at last any part of it.
           </p>
           <div className="row">
             <Button type="primary" disabled={busy} onClick={() => void ask({ refused: [] })}>
@@ -59,7 +67,8 @@ export function WayOn({ rotation, driven }: Props) {
           </div>
           {driven && (
             <p className="small quiet">
-              One wrong sign-in first, then up to nine: it stops at any sign that the site minds.
+              One wrong sign-in first, then up to {AT_ONCE} at a time: it stops at any sign that the
+              site minds.
             </p>
           )}
         </>
@@ -77,6 +86,11 @@ export function WayOn({ rotation, driven }: Props) {
             }
             onStop={() => setFound(null)}
           />
+          {driven && (
+            <Button disabled={busy} loading={busy} onClick={() => void drive()}>
+              Let New Knot try up to {AT_ONCE} more
+            </Button>
+          )}
         </>
       )}
       {found && found.steps.length > 0 && (

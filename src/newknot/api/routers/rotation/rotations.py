@@ -1,8 +1,9 @@
 """Rotations: begin, stage, hand out, and what the site said."""
 
 from collections.abc import Sequence
+from typing import Annotated
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Body, Response
 
 from newknot.api.deps import Work, WorkDep
 from newknot.api.schemas.drawing.draws import SecretOut
@@ -23,6 +24,7 @@ from newknot.api.schemas.rotation.rotations import (
     TrialShape,
     TriedList,
     WayOnAnswers,
+    WayOnDrive,
     WayOnIn,
     WayOnOut,
     WayOnShape,
@@ -208,11 +210,11 @@ def way_on(rotation_id: str, body: WayOnAnswers, work: WorkDep) -> WayOnOut:
     """After "not sure": the next sign-in to try; what opened the site is noted."""
     if body.opened is not None:
         work.require(Act.EDIT)
-        trial = WayOnTrial(body.opened.which, body.opened.characters)
+        trial = _trial(body.opened)
         finding.opened(work.vault, rotation_id, trial, now=work.now)
         return _way_on_out(work, rotation_id, None, trial)
     held = finding.held_of(work.vault, rotation_id)
-    refused = [WayOnTrial(one.which, one.characters) for one in body.refused]
+    refused = [_trial(one) for one in body.refused]
     return _way_on_out(work, rotation_id, finding.next_of(held, refused), None)
 
 
@@ -221,22 +223,34 @@ def way_on_secret(rotation_id: str, body: WayOnIn, work: WorkDep) -> SecretOut:
     """What is to be typed for a trial."""
     work.allow(body.purpose)
     held = finding.held_of(work.vault, rotation_id)
-    found = finding.trial_text(held, WayOnTrial(body.which, body.characters))
+    found = finding.trial_text(held, _trial(body))
     work.given("secret as tried", body.purpose, held.card.login_id)
     return SecretOut(secret=found.reveal())
 
 
 @router.post("/{rotation_id}/way-on/drive")
-def drive_way_on(rotation_id: str, work: WorkDep) -> WayOnOut:
-    """The same by sign-ins of New Knot, where its login is switched on for that."""
+def drive_way_on(
+    rotation_id: str, work: WorkDep, body: Annotated[WayOnDrive | None, Body()] = None
+) -> WayOnOut:
+    """The same by sign-ins of New Knot, where its login is switched on for that; without a body
+    to the end.
+    """
     work.require(Act.EDIT)
     driver = _driver(rotation_id, work)
     held = work.keeper.drives[rotation_id]
+    refused = [_trial(one) for one in body.refused] if body is not None else []
     try:
-        found = driver.find_which()
+        found = driver.find_which(refused, body.at_most if body is not None else None)
     finally:
         held.outcome = "ended"
-    return _way_on_out(work, rotation_id, None, found, held.steps)
+    left = None
+    if found is None:
+        left = finding.next_of(finding.held_of(work.vault, rotation_id), refused)
+    return _way_on_out(work, rotation_id, left, found, held.steps, refused)
+
+
+def _trial(shape: WayOnShape) -> WayOnTrial:
+    return WayOnTrial(shape.which, shape.characters, shape.after)
 
 
 def _way_on_out(
@@ -245,14 +259,20 @@ def _way_on_out(
     trial: WayOnTrial | None,
     found: WayOnTrial | None,
     steps: Sequence[str] = (),
+    refused: Sequence[WayOnTrial] = (),
 ) -> WayOnOut:
     return WayOnOut(
-        trial=WayOnShape(which=trial.which, characters=trial.characters) if trial else None,
+        trial=_shape(trial) if trial else None,
+        refused=[_shape(one) for one in refused],
         says=trial.says if trial else "",
         found=found.says if found else "",
         steps=list(steps),
         rotation=_shaped(work, use.get_rotation(work.vault, rotation_id)),
     )
+
+
+def _shape(trial: WayOnTrial) -> WayOnShape:
+    return WayOnShape(which=trial.which, characters=trial.characters, after=trial.after)
 
 
 def _faults_out(

@@ -1,7 +1,9 @@
 """Shapes of rotations."""
 
 from datetime import datetime
-from typing import Literal
+from typing import Annotated, Literal
+
+from pydantic import Field
 
 from newknot.api.schemas.base import Shape, Whole
 from newknot.api.schemas.logins.logins import SecretIn
@@ -143,10 +145,13 @@ class StandingOut(Shape):
 
 
 class WayOnShape(Shape):
-    """A sign-in by which it is told which secret opens the site. characters: of a beginning."""
+    """A sign-in by which it is told which secret opens the site. characters: of a beginning, an
+    end or a part. after: how many stand before a part.
+    """
 
     which: Which
     characters: int = 0
+    after: int = 0
 
 
 class WayOnIn(WayOnShape):
@@ -162,10 +167,21 @@ class WayOnAnswers(Shape):
     opened: WayOnShape | None = None
 
 
+class WayOnDrive(Shape):
+    """refused: what did not open the site so far. at_most: how many are tried now, to the end
+    where it is null.
+    """
+
+    refused: Annotated[list[WayOnShape], Field(default_factory=list)]
+    at_most: Annotated[int, Field(ge=1)] | None = None
+
+
 class WayOnOut(Shape):
     """The next trial, with what it is in words; null where one opened the site, or none is left.
-    found: which one did, in words.
+    found: which one did, in words. refused: of a drive, what did not open the site so far.
     """
+
+    refused: list[WayOnShape]
 
     trial: WayOnShape | None
     says: str
