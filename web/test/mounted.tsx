@@ -36,10 +36,9 @@ export function server(answers: Answers): Call[] {
     const route = `${init.method} ${path}`;
     calls.push({ route, body: init.body ? sent(init.body) : null });
     const found = route in answers ? answers[route] : new Refusal(404, "not_found");
-    const given: unknown =
-      typeof found === "function"
-        ? (found as (body: unknown) => unknown)(calls.at(-1)?.body)
-        : found;
+    const given: unknown = await (typeof found === "function"
+      ? (found as (body: unknown) => unknown)(calls.at(-1)?.body)
+      : found);
     if (given instanceof Refusal)
       return new Response(JSON.stringify({ code: given.code, data: given.data }), {
         status: given.status,

@@ -1,4 +1,4 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
+import { useIsMutating, useMutation, useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { Link } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
@@ -7,18 +7,24 @@ import { ProblemNote } from "../../shared/ProblemNote";
 import { useKeys } from "../../shared/useKeys";
 import { FaultsSaid } from "./FaultsSaid";
 
+/** Of what drives a rotation: whichever does, its steps and its stop are shown here. */
+export const driving = (rotationId: string) => ["driving", rotationId];
+
 type Props = { rotation: Schema["RotationOut"]; driven: boolean };
 
 /** New Knot fills the site's forms itself: the plan first, each step as it is done, a stop. */
 export function DrivePanel({ rotation, driven }: Props) {
   const params = { path: { rotation_id: rotation.rotation_id } };
+  const mutationKey = driving(rotation.rotation_id);
   const drive = useMutation({
+    mutationKey,
     mutationFn: () => answer(client.POST("/rotations/{rotation_id}/drive", { params })),
   });
   const faults = useMutation({
+    mutationKey,
     mutationFn: () => answer(client.POST("/rotations/{rotation_id}/faults", { params })),
   });
-  const busy = drive.isPending || faults.isPending;
+  const busy = useIsMutating({ mutationKey }) > 0;
   const { data } = useQuery({
     ...queries.drive(rotation.rotation_id),
     enabled: driven,
@@ -36,9 +42,11 @@ export function DrivePanel({ rotation, driven }: Props) {
     ) : null;
   if (!data) return null;
   const mayTry = rotation.state === "verified" && !busy;
+  if (!data.allowed && !busy && !mayTry && data.steps.length === 0) return null;
+  const title = data.allowed || busy ? "Let New Knot do it" : "What New Knot did";
   return (
-    <section aria-label="Let New Knot do it">
-      <h2>Let New Knot do it</h2>
+    <section aria-label={title}>
+      <h2>{title}</h2>
       {data.allowed && !busy && (
         <>
           <p className="small">It would, and stop at anything unexpected:</p>

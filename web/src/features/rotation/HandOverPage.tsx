@@ -50,9 +50,11 @@ export default function HandOverPage() {
           {login && <Splice bars={barsOf(login, rotation, now)} now={now} />}
           <SiteTakes loginId={rotation.login_id} />
           {login && !rotation.is_sign_up && (
-            <DrivePanel rotation={rotation} driven={login.driven} />
+            <>
+              <WayOn rotation={rotation} driven={login.driven} />
+              <DrivePanel rotation={rotation} driven={login.driven} />
+            </>
           )}
-          {login && !rotation.is_sign_up && <WayOn rotation={rotation} driven={login.driven} />}
           {login && !login.driven && holds && <FaultTrials rotation={rotation} />}
         </aside>
         <aside aria-label="What happened" className="stack">

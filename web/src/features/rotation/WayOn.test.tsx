@@ -2,6 +2,7 @@ import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { expect, test } from "vitest";
 import type { Schema } from "../../api/client";
 import { mount, Refusal, server } from "../../../test/mounted";
+import { DrivePanel } from "./DrivePanel";
 import { WayOn } from "./WayOn";
 
 const ROTATION = {
@@ -56,13 +57,45 @@ test("New Knot tries nine at a time, and goes on where it was", async () => {
   });
   mount(<WayOn rotation={ROTATION} driven />);
   fireEvent.click(screen.getByRole("button", { name: "Let New Knot try them" }));
-  fireEvent.click(await screen.findByRole("button", { name: "Let New Knot try up to 9 more" }));
+  fireEvent.click(await screen.findByRole("button", { name: "Let New Knot try up to 9" }));
   await waitFor(() => expect(calls).toHaveLength(2));
   expect(calls.map((call) => call.body)).toEqual([
     { refused: [], at_most: 9 },
     { refused: tried, at_most: 9 },
   ]);
   expect(screen.queryByRole("status")).toBeNull();
+});
+
+test("what is tried can be stopped, and its steps are shown once, as they come", async () => {
+  let stop = () => {};
+  const stopped = new Promise<void>((resolve) => (stop = resolve));
+  server({
+    "GET /rotations/r1/drive": () => ({
+      allowed: false,
+      plan: [],
+      steps: ["the new secret does not open it"],
+      state: "unsure",
+    }),
+    "POST /rotations/r1/drive/stop": () => {
+      stop();
+      return null;
+    },
+    "POST /rotations/r1/way-on/drive": async () => {
+      await stopped;
+      return new Refusal(502, "outside_failed", { reason: "was left because you stopped it" });
+    },
+  });
+  mount(
+    <>
+      <WayOn rotation={ROTATION} driven />
+      <DrivePanel rotation={ROTATION} driven />
+    </>,
+  );
+  await screen.findByRole("heading", { name: "What New Knot did" });
+  fireEvent.click(screen.getByRole("button", { name: "Let New Knot try them" }));
+  fireEvent.click(await screen.findByRole("button", { name: "Stop" }));
+  await screen.findByText(/because you stopped it/);
+  expect(screen.getAllByText("the new secret does not open it")).toHaveLength(1);
 });
 
 test("a site that minds is a problem, and nothing is said to be found", async () => {

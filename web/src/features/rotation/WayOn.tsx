@@ -1,9 +1,11 @@
+import { useMutation } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { useClipboard } from "../../shared/clipboard";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { useAct } from "../../shared/useAct";
+import { driving } from "./DrivePanel";
 import { TrialButtons } from "./TrialButtons";
 
 type Trial = Schema["WayOnShape"];
@@ -34,15 +36,18 @@ export function WayOn({ rotation, driven }: Props) {
       );
       await copy(`Trial ${refused.length + 1} at ${rotation.title}`, secret);
     });
-  const drive = () =>
-    run(async () => {
+  const drive = useMutation({
+    mutationKey: driving(rotation.rotation_id),
+    mutationFn: () => {
       const body = { refused, at_most: AT_ONCE };
-      const driven = await answer(
-        client.POST("/rotations/{rotation_id}/way-on/drive", { params, body }),
-      );
-      setFound(driven);
-      setRefused(driven.refused);
-    });
+      return answer(client.POST("/rotations/{rotation_id}/way-on/drive", { params, body }));
+    },
+    onSuccess: (tried) => {
+      setFound(tried);
+      setRefused(tried.refused);
+    },
+  });
+  const isBusy = busy || drive.isPending;
 
   if (!isOpen && !found) return null;
   return (
@@ -56,11 +61,11 @@ export function WayOn({ rotation, driven }: Props) {
             without some signs, its end, and at last any part of it.
           </p>
           <div className="row">
-            <Button type="primary" disabled={busy} onClick={() => void ask({ refused: [] })}>
+            <Button type="primary" disabled={isBusy} onClick={() => void ask({ refused: [] })}>
               Try them by hand
             </Button>
             {driven && (
-              <Button disabled={busy} loading={busy} onClick={() => void drive()}>
+              <Button disabled={isBusy} loading={drive.isPending} onClick={() => drive.mutate()}>
                 Let New Knot try them
               </Button>
             )}
@@ -79,7 +84,7 @@ export function WayOn({ rotation, driven }: Props) {
             Try {refused.length + 1}: sign out, and in with <b>{found.says}</b>.
           </p>
           <TrialButtons
-            busy={busy}
+            busy={isBusy}
             onCopy={() => void copyTrial(trial)}
             onAnswer={(opened) =>
               void ask(opened ? { refused, opened: trial } : { refused: [...refused, trial] })
@@ -87,18 +92,19 @@ export function WayOn({ rotation, driven }: Props) {
             onStop={() => setFound(null)}
           />
           {driven && (
-            <Button disabled={busy} loading={busy} onClick={() => void drive()}>
-              Let New Knot try up to {AT_ONCE} more
-            </Button>
+            <p className="small above-6">
+              <Button
+                size="small"
+                disabled={isBusy}
+                loading={drive.isPending}
+                onClick={() => drive.mutate()}
+              >
+                Let New Knot try up to {AT_ONCE}
+              </Button>{" "}
+              <span className="quiet">one wrong sign-in first, from where you are</span>
+            </p>
           )}
         </>
-      )}
-      {found && found.steps.length > 0 && (
-        <ol className="small">
-          {found.steps.map((line, i) => (
-            <li key={i}>{line}</li>
-          ))}
-        </ol>
       )}
       {found && !trial && (
         <p role="status">
@@ -114,7 +120,7 @@ export function WayOn({ rotation, driven }: Props) {
           )}
         </p>
       )}
-      <ProblemNote problem={problem} />
+      <ProblemNote problem={problem ?? drive.error} />
     </section>
   );
 }
