@@ -44,7 +44,7 @@ export default function HandOverPage() {
             <p>
               {rotation.is_sign_up
                 ? "Nothing is lost: the secret is sealed on disk before it goes to the site."
-                : "Nothing is lost: the old secret holds until the new one is known to work."}
+                : "Nothing is lost: the old secret is kept beside the new one, whatever the site answers."}
             </p>
           )}
           {login && <Splice bars={barsOf(login, rotation, now)} now={now} />}
