@@ -24,7 +24,7 @@ def login() -> dict[str, Any]:
     """A login as it lies in a vault, cut down to what merging looks at."""
     return {
         CARD: {
-            "title": "T", "notes": "", "secret_field_names": ["PIN"],
+            "title": "T", "notes": "", "folder": "", "secret_field_names": ["PIN"],
             "secret_since_at": "2026-01-01", "has_secret": True, "deleted_at": None,
             "created_at": "2026-01-01", "tags": [], "parted_at": None, "texts_apart": [],
         },
@@ -101,10 +101,12 @@ class Copy:
             self.put("POLICY", "e" * 32, CARD, {**policy[CARD], place: word})
         elif parts is None:
             return
-        elif what in ("title", "notes"):
+        elif what in ("title", "notes", "folder"):
             self.card(login_id, parts, **{what: word})
         elif what == "tag":
             self.card(login_id, parts, tags=sorted({*parts[CARD]["tags"], word}))
+        elif what == "untag":
+            self.card(login_id, parts, tags=[one for one in parts[CARD]["tags"] if one != word])
         elif what == "bin":
             self.card(login_id, parts, deleted_at=at)
         elif what == "secret":
@@ -142,7 +144,9 @@ KEEPING = [
     "policy",
     "title",
     "notes",
+    "folder",
     "tag",
+    "untag",
     "secret",
     "secret",
     "field",
@@ -360,6 +364,8 @@ def test_fields_of_both_are_kept_where_both_changed_one() -> None:
 
 
 REMOVED = [("remove", IDS[0], "", 1)]
+TWICE = [("folder", IDS[0], "lamp", 1), ("folder", IDS[0], "rope", 2)]
+TAGGED = [("tag", IDS[0], "rope", 1), ("untag", IDS[0], "rope", 2), ("tag", IDS[0], "lamp", 2)]
 
 
 @pytest.mark.parametrize(
@@ -370,6 +376,9 @@ REMOVED = [("remove", IDS[0], "", 1)]
         ([("title", IDS[0], "lamp", 1), *REMOVED], [("notes", IDS[0], "lamp", 1)], True, True),
         ([("secret", IDS[0], "lamp", 1), *REMOVED], [("secret", IDS[0], "rope", 1)], True, True),
         ([("notes", IDS[0], "lamp", 1), *REMOVED], [], False, False),
+        ([*TWICE, *REMOVED], [("folder", IDS[0], "truss", 1)], True, True),
+        ([*TWICE, *REMOVED], TWICE, True, True),
+        ([*TAGGED, *REMOVED], [("tag", IDS[0], "rope", 1)], True, True),
         ([("bin", IDS[0], "", 1)], [("notes", IDS[0], "lamp", 1)], True, True),
         ([("bin", IDS[0], "", 1)], [], True, False),
     ],
@@ -384,6 +393,42 @@ def test_deletions_against_changes_are_asked(
     found = merged(a, b)
     assert (IDS[0] in found.contents.records["LOGIN"]) is kept
     assert (found.asked == [IDS[0]]) is asked
+
+
+@pytest.mark.parametrize("steps", [TWICE, TAGGED, [*TWICE, *TAGGED]])
+def test_a_copy_that_is_only_behind_holds_no_deletion_up(steps: list[Step]) -> None:
+    here = Copy("x")
+    behind = [here.contents]
+    for step in steps:
+        here.contents = deepcopy(here.contents)
+        here.change(step)
+        behind.append(here.contents)
+    here.contents = deepcopy(here.contents)
+    here.change(*REMOVED)
+    for copy in behind:
+        for found in (merged(here.contents, copy), merged(copy, here.contents)):
+            assert IDS[0] not in found.contents.records["LOGIN"] and not found.asked
+
+
+def test_what_gave_way_in_a_merge_holds_no_deletion_up() -> None:
+    here, there = Copy("x"), Copy("y")
+    for step in TWICE:
+        here.change(step)
+    there.change(("folder", IDS[0], "truss", 1))
+    here.contents = merged(here.contents, there.contents).contents
+    here.change(*REMOVED)
+    found = merged(here.contents, there.contents)
+    assert IDS[0] not in found.contents.records["LOGIN"] and not found.asked
+
+
+def test_a_policy_that_another_copy_changed_stays_whoever_changed_it_more_often() -> None:
+    steps = [("policy", IDS[0], word, 1) for word in ("rope", "lamp", "plank")]
+    a, b = copies(steps, steps[:2])
+    policy = "e" * 32
+    a.removed[policy] = gone_of(policy, a.records["POLICY"].pop(policy))
+    found = merged(a, b)
+    assert policy in found.contents.records["POLICY"]
+    assert found.contents == merged(b, a).contents
 
 
 def test_a_rotation_that_went_two_ways_keeps_the_secrets_of_both() -> None:

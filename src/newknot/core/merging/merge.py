@@ -38,9 +38,11 @@ from newknot.core.merging.stamps import (
     why,
 )
 from newknot.core.merging.texts import (
+    ALL_NOTED,
     APART,
     apart,
     entries_of,
+    is_noted,
     is_text,
     joined_texts,
     lost_in,
@@ -154,7 +156,7 @@ def merged(ours: Contents, theirs: Contents) -> Merge:
 def gone_of(record_id: str, parts: Parts) -> Gone:
     """What is to be known of a record that is deleted for good: stamps and ids, nothing it said."""
     gone: Gone = {part: document.get(STAMPS, {}) for part, document in parts.items()}
-    texts = [entry[0] for entry in entries_of(parts.get(HISTORY))]
+    texts = [ALL_NOTED, *(entry[0] for entry in entries_of(parts.get(HISTORY)))]
     return {**gone, "secrets": sorted(secret_ids(record_id, parts)), "texts": texts}
 
 
@@ -184,7 +186,24 @@ def _of_one(label: str, record_id: str, ours: Contents, theirs: Contents) -> Par
     left = a if a is not None else b
     assert left is not None
     gone = (theirs if a is not None else ours).removed.get(record_id)
+    if gone is not None and label in JOINED_LABELS and _differs(left, gone):
+        # Nothing tells which of its changes were known: it stays.
+        return left
     return left if gone is None or _beyond(record_id, left, gone) else None
+
+
+def _differs(left: Parts, gone: Gone) -> bool:
+    """Whether any of its stamps is none that a copy which deleted it knew."""
+    return any(
+        stamp != NO_STAMP and not any(_is_same(stamp, one.get(part, {}).get(unit)) for one in notes)
+        for notes in [list(_each(gone))]
+        for part, document in left.items()
+        for unit, stamp in document.get(STAMPS, {}).items()
+    )
+
+
+def _is_same(stamp: Stamp, known: Stamp | None) -> bool:
+    return known is not None and change_of(stamp) == change_of(known)
 
 
 def _rotating(ours: Contents, theirs: Contents) -> set[str]:
@@ -223,8 +242,8 @@ def _is_news(record_id: str, left: Parts, gone: Gone) -> bool:
 def _is_known(unit: str, stamp: Stamp, known: Stamp, gone: Gone) -> bool:
     if stamp == NO_STAMP or change_of(stamp) == change_of(known):
         return True
-    if is_text(unit) and "texts" in gone:
-        return text_id(unit, stamp) in set(gone["texts"])
+    if "texts" in gone and (is_text(unit) or (is_noted(unit) and ALL_NOTED in gone["texts"])):
+        return text_id(unit, stamp) in gone["texts"]
     # Of one edition there is but one change in each copy: another's was not seen.
     return bool(stamp[0] < known[0])
 

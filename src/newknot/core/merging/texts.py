@@ -1,8 +1,9 @@
 """Texts of a login that two copies of a vault changed apart: none of them is lost.
 
-A change leaves a note of what it left behind, by its stamp alone. A text that loses in a merge and
-that the other copy has not left behind is kept beside the one that counts, until its user settles
-it, and can still be reached then.
+A change leaves a note of what it left behind, by its stamp alone; so do changes of folder, tags and
+the like, by which a copy that deletes the login for good is known to have seen them. A text that
+loses in a merge and that the other copy has not left behind is kept beside the one that counts,
+until its user settles it, and can still be reached then.
 """
 
 from collections.abc import Collection, Iterator, Mapping
@@ -17,12 +18,23 @@ Entry = list[Any]
 """[id, unit, text or None, what it is]."""
 
 _UNITS = frozenset(("title", "user_name", "address", "notes"))
-_FIELD = "fields/"
+_FIELD, _TAG = "fields/", "tags/"
+_WHERE = frozenset(("folder", "owner", "tags", "importance", "deleted_at"))
+_NOTED = _WHERE | {"expires_on", "resets_by", "driven", "driven_at", "second_factor"}
+ALL_NOTED = "*"
+"""Among the ids of what a login left behind when it was deleted for good: not its texts alone were
+noted. Deletions from before that lack it.
+"""
 
 
 def is_text(unit: str) -> bool:
     """Whether a unit of a card is a text that is kept so."""
     return unit in _UNITS or unit.startswith(_FIELD)
+
+
+def is_noted(unit: str) -> bool:
+    """Whether a unit of a card is none, and what was left behind of it is noted all the same."""
+    return unit in _NOTED or unit.startswith(_TAG)
 
 
 def text_id(unit: str, stamp: Stamp) -> str:
@@ -47,7 +59,8 @@ def left_behind(
     beside a text that is changed is settled by it.
     """
     old, new, stamps = units(before), units(after), before.get(STAMPS, {})
-    changed = [u for u in old if is_text(u) and old[u] != new.get(u)]
+    every = old.keys() | new.keys()
+    changed = [u for u in every if old.get(u) != new.get(u) and (is_text(u) or is_noted(u))]
     found = {entry[0]: list(entry) for entry in entries}
     for entry in found.values():
         if entry[1] in changed and entry[3] == APART:
@@ -64,13 +77,18 @@ def left_behind(
 def lost_in(
     winner: Mapping[str, Document], loser: Mapping[str, Document], *, card: str, history: str
 ) -> Iterator[Entry]:
-    """Texts of one side that the other counts for more than, though it never saw them."""
+    """Of one side what the other counts for more than: texts that it never saw; of the rest that
+    they were there.
+    """
     stamps = winner[card].get(STAMPS, {})
     others, theirs = units(loser[card]), loser[card].get(STAMPS, {})
     seen = {entry[0] for entry in entries_of(winner.get(history))}
-    for unit in filter(is_text, others):
-        stamp = theirs.get(unit, NO_STAMP)
+    for unit, stamp in theirs.items():
         if stamp == NO_STAMP or not stamp < stamps.get(unit, NO_STAMP):
+            continue
+        if is_noted(unit):
+            yield [text_id(unit, stamp), unit, None, LEFT]
+        if not is_text(unit) or unit not in others:
             continue
         one, text = text_id(unit, stamp), text_of(unit, others[unit])
         if not text:
