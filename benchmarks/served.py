@@ -142,7 +142,8 @@ def over_http(folder: Path) -> None:
         for one in rows["rows"][:9]:
             login_id = one["login_id"]
             sheet = client.http.get(f"/api/logins/{login_id}").json()
-            body = {"title": sheet["title"], "secret": {"own": f"x9{login_id[:12]}Q!"}}
+            body = {name: sheet[name] for name in ("title", "user_name", "address", "resets_by")}
+            body["secret"] = {"own": f"x9{login_id[:12]}Q!"}
             answer = client.http.put(f"/api/logins/{login_id}", json=body)
             answer.raise_for_status()
             began = time.perf_counter()

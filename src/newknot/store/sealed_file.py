@@ -18,8 +18,8 @@ CARD, SECRETS, HISTORY = 1, 2, 3
 AT_ONCE_LEAST = 100
 """Records that are asked for in one statement rather than each in its own."""
 Decoded = TypeVar("Decoded")
-Kept = tuple[tuple[int, bytes], Any]
-"""(revision, tag) of a record part, and what was made of it."""
+Kept = tuple[Entry, Any]
+"""The entry of a record part, and what was made of it."""
 
 
 class SealedFile:
@@ -27,7 +27,8 @@ class SealedFile:
 
     damaged: records that are not what the manifest says; they are never half-read. pending: what
     the transaction under way has changed so far. changed_at: the change counter when a record of a
-    kind was last written here. wall_s: seconds since 1970.
+    kind was last written here. came_or_went_at: when one was last added or removed. wall_s: seconds
+    since 1970.
     """
 
     def __init__(self, connection: sqlite3.Connection, vault_key: bytes, vault_id: bytes) -> None:
@@ -40,6 +41,7 @@ class SealedFile:
         self.pending: dict[Key, Entry | None] | None = None
         self.kept: dict[Key, Kept] = {}
         self.changed_at: dict[Label, int] = {}
+        self.came_or_went_at: dict[Label, int] = {}
         self._derived: dict[str, tuple[tuple[int, ...], Any]] = {}
         self.damaged: list[tuple[Key, Label | None]] = []
         self.wall_s: Callable[[], float] = time.time
@@ -99,26 +101,44 @@ class SealedFile:
 
     def ids(self, label: Label) -> list[str]:
         """Ids (hex) of all records of a kind, damaged ones included."""
-        return list(self.once(f"ids of {label.name}", (label,), lambda: self._ids(label)))
+        return [one.hex() for one in self._ids(label)]
 
-    def _ids(self, label: Label) -> list[str]:
+    def _ids(self, label: Label) -> list[bytes]:
+        """Of one length, they stand in the order of their hexadecimal forms."""
+        with self.lock:
+            if self.pending is not None:
+                return self._ids_now(label)
+            at = (self.came_or_went_at.get(label, 0),)
+            return self._held(f"ids of {label.name}", at, lambda _: self._ids_now(label))
+
+    def _ids_now(self, label: Label) -> list[bytes]:
         entries: dict[Key, Entry | None] = {**self.manifest.entries, **(self.pending or {})}
-        found = {k[0] for k, e in entries.items() if e is not None and e.label is label}
-        return sorted(record_id.hex() for record_id in found)
+        return sorted({k[0] for k, e in entries.items() if e is not None and e.label is label})
 
     def once(self, name: str, labels: Collection[Label], make: Callable[[], Decoded]) -> Decoded:
         """What `make` gives: kept while no record of these kinds changes, made each time within a
         transaction, and gone at the lock. Whoever takes it does not change it.
         """
+        return self.renewed(name, labels, lambda _: make())
+
+    def renewed(
+        self, name: str, labels: Collection[Label], make: Callable[[Decoded | None], Decoded]
+    ) -> Decoded:
+        """The same, made of what it was before, or of None, so that only what changed is done."""
         with self.lock:
             if self.pending is not None:
-                return make()
+                return make(None)
             at = tuple(self.changed_at.get(label, 0) for label in labels)
-            held = self._derived.get(name)
-            if held is None or held[0] != at:
-                held = self._derived[name] = (at, make())
-            found: Decoded = held[1]
-            return found
+            return self._held(name, at, make)
+
+    def _held(
+        self, name: str, at: tuple[int, ...], make: Callable[[Decoded | None], Decoded]
+    ) -> Decoded:
+        held = self._derived.get(name)
+        if held is None or held[0] != at:
+            held = self._derived[name] = (at, make(None if held is None else held[1]))
+        found: Decoded = held[1]
+        return found
 
     def decoded_all(
         self, label: Label, part: int, decode: Callable[[str, bytes], Decoded]
@@ -127,14 +147,15 @@ class SealedFile:
         found: list[Decoded] = []
         damaged: list[str] = []
         with self.lock:
-            ids = self.ids(label)
+            ids = self._ids(label)
             rows = self._rows(ids, part)
-            for record_id in ids:
-                key = (bytes.fromhex(record_id), part)
+            for raw in ids:
+                key = (raw, part)
                 held, entry = self.kept.get(key), self.entry(key)
-                if held is not None and entry and held[0] == (entry.revision, entry.tag):
+                if held is not None and held[0] is entry:
                     found.append(held[1])
                     continue
+                record_id = raw.hex()
                 try:
                     row = rows.pop(key[0], None)
                     read = partial(self._open_row, key, entry, row) if entry and row else None
@@ -145,9 +166,9 @@ class SealedFile:
                     found.append(one)
         return found, damaged
 
-    def _rows(self, ids: Sequence[str], part: int) -> dict[bytes, tuple[int, bytes]]:
+    def _rows(self, ids: Sequence[bytes], part: int) -> dict[bytes, tuple[int, bytes]]:
         """This part of the records as they lie in the file, at once where many are to be read."""
-        unread = {one for one in map(bytes.fromhex, ids) if (one, part) not in self.kept}
+        unread = {one for one in ids if (one, part) not in self.kept}
         if len(unread) < AT_ONCE_LEAST:
             return {}
         try:
@@ -203,12 +224,12 @@ class SealedFile:
             key = (id_bytes(record_id), part)
             entry = self.entry(key)
             held = self.kept.get(key)
-            if held is not None and entry is not None and held[0] == (entry.revision, entry.tag):
+            if held is not None and held[0] is entry:
                 found: Decoded = held[1]
                 return found
             found = decode(read() if read is not None else self.get(label, record_id, part))
             if entry is not None and self.pending is None:
-                self.kept[key] = ((entry.revision, entry.tag), found)
+                self.kept[key] = (entry, found)
             return found
 
     def revisions(self, labels: Collection[Label]) -> dict[Label, dict[str, tuple[int, int]]]:

@@ -71,9 +71,9 @@ class Transaction:
             random_bytes=secrets.token_bytes,
         )
         write_record(file.connection, *key, revision, sealed)
-        self.changes[key] = Entry(label, revision, sealed[-16:])
+        self.changes[key] = entry = Entry(label, revision, sealed[-16:])
         if decoded is not None:
-            self.decoded[key] = ((revision, sealed[-16:]), decoded)
+            self.decoded[key] = (entry, decoded)
 
     def remove(self, label: Label, record_id: str, *, noted: bool = True) -> None:
         """Deletes a record with all its parts, and notes that it is gone for good, so that a merge

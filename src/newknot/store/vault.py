@@ -33,7 +33,7 @@ from newknot.store.manifest import Entry, Key, Label, Manifest, Staged
 from newknot.store.records import ID_BYTES, new_id
 from newknot.store.sealed_file import CARD, HISTORY, SECRETS, SealedFile
 from newknot.store.slots import SlotKind, mend_slots, remove_slot, usable_slot, write_slot
-from newknot.store.transaction import Transaction
+from newknot.store.transaction import STEP_BYTES, Transaction
 
 __all__ = ["CARD", "HISTORY", "SECRETS", "Label", "Transaction", "Vault", "new_id"]
 
@@ -255,10 +255,13 @@ class Vault(SealedFile):
             finally:
                 self._transaction = self.pending = None
             if staged is not None:
-                labels = self._labels_of(under_way.changes)
+                changes, entries = under_way.changes, self.manifest.entries
+                moved = {k: e for k, e in changes.items() if e is None or not _has(entries, k[0])}
+                changed, came_or_went = self._labels_of(changes), self._labels_of(moved)
                 self._settled(staged)
-                self.changed_at.update(dict.fromkeys(labels, self.counter))
-                written = under_way.changes.values()
+                self.changed_at.update(dict.fromkeys(changed, self.counter))
+                self.came_or_went_at.update(dict.fromkeys(came_or_went, self.counter))
+                written = changes.values()
                 self._quiet_writes += all(one and one.label in _QUIET for one in written)
                 self.kept.update(under_way.decoded)
 
@@ -273,6 +276,10 @@ class Vault(SealedFile):
         # The change is durable already: a state folder that takes no more must not deny it.
         with suppress(OSError):
             self._anchor.write(counter=self.manifest.counter, head_tag=self.manifest.head_tag)
+
+
+def _has(entries: Mapping[Key, Entry], record_id: bytes) -> bool:
+    return any((record_id, part) in entries for part in STEP_BYTES)
 
 
 def _new_slot(

@@ -1,7 +1,9 @@
 """Logins: list, open, add, edit, reveal, delete to the bin, restore, empty the bin."""
 
+from bisect import insort
 from dataclasses import dataclass, replace
 from datetime import UTC, date, datetime, timedelta
+from functools import partial
 
 from newknot.core.address import kept_address, site_of
 from newknot.core.errors import FieldInvalid
@@ -220,13 +222,32 @@ def with_secret(
 
 def list_logins(vault: Vault) -> tuple[list[LoginCard], list[str]]:
     """Cards outside the bin by title, and the ids of damaged ones."""
-    return vault.once("live cards", (Label.LOGIN,), lambda: _by_title(vault))
+    found: tuple[list[LoginCard], list[str]] = vault.renewed(
+        "live cards", (Label.LOGIN,), partial(_by_title, vault)
+    )
+    return found
 
 
-def _by_title(vault: Vault) -> tuple[list[LoginCard], list[str]]:
+FEW = 100
+"""So many new cards are put into their places in a list; for more it is sorted anew."""
+
+
+def _by_title(
+    vault: Vault, former: tuple[list[LoginCard], list[str]] | None
+) -> tuple[list[LoginCard], list[str]]:
     cards, damaged = list_cards(vault)
-    live = [card for card in cards if card.deleted_at is None]
-    return sorted(live, key=lambda c: (c.title.casefold(), c.user_name, c.login_id)), damaged
+    live = {card.login_id: card for card in cards if card.deleted_at is None}
+    known = former[0] if former is not None else []
+    stay = [card for card in known if live.get(card.login_id) is card]
+    if len(live) - len(stay) > FEW:
+        return sorted(live.values(), key=_title_key), damaged
+    for card in live.keys() - {card.login_id for card in stay}:
+        insort(stay, live[card], key=_title_key)
+    return stay, damaged
+
+
+def _title_key(card: LoginCard) -> tuple[str, str, str]:
+    return card.title.casefold(), card.user_name, card.login_id
 
 
 def live_card(vault: Vault, login_id: str) -> LoginCard:

@@ -1,0 +1,124 @@
+"""A check's result as what differs from an earlier one, so that after one change little is written.
+
+What did not change is the same object in both results: the audit remembers its findings.
+"""
+
+from collections.abc import Callable, Hashable, Mapping, Sequence
+from dataclasses import replace
+from datetime import datetime
+from itertools import pairwise
+from typing import Any, TypeVar
+
+from newknot.core.audit.check_result import CheckResult
+from newknot.core.audit.finding import Finding, FindingKind
+from newknot.core.audit.reach import CordKind, Group
+from newknot.store.record_json import iso
+
+_T = TypeVar("_T")
+_V = TypeVar("_V")
+Document = dict[str, Any]
+
+SHARE_MOST = 8
+"""What differs in more than one of so many findings is written whole."""
+
+
+def delta_of(base: CheckResult, result: CheckResult) -> Document | None:
+    """What of a result differs from the base; None where that is too much, or in another order."""
+    findings = _lists(base.findings, result.findings, id, _finding_row)
+    groups = _lists(base.groups, result.groups, lambda one: one, _group_row)
+    if findings is None or groups is None:
+        return None
+    come, gone = findings["come"], findings["gone"]
+    if (len(come) + len(gone)) * SHARE_MOST > len(result.findings):
+        return None
+    former, before = result.former or frozenset(), base.former or frozenset()
+    return {
+        "of": iso(base.checked_at),
+        "findings": findings,
+        "groups": groups,
+        "guess_numbers": _maps(base.guess_numbers, result.guess_numbers, lambda one: one),
+        "first_found": _maps(base.first_found, result.first_found, iso),
+        "former": None
+        if result.former is None
+        else {"gone": sorted(before - former), "come": sorted(former - before)},
+    }
+
+
+def with_delta(base: CheckResult, delta: Document) -> CheckResult | None:
+    """The base with its differences; None where they are those of another base."""
+    if delta.get("of") != iso(base.checked_at):
+        return None
+    former = delta["former"]
+    return replace(
+        base,
+        findings=_listed(base.findings, delta["findings"], _finding_of),
+        groups=_listed(base.groups, delta["groups"], _group_of),
+        guess_numbers=_mapped(base.guess_numbers, delta["guess_numbers"], lambda one: one),
+        first_found=_mapped(base.first_found, delta["first_found"], datetime.fromisoformat),
+        former=None
+        if former is None
+        else (base.former or frozenset()) - _pairs(former["gone"]) | _pairs(former["come"]),
+    )
+
+
+def _lists(
+    base: Sequence[_T],
+    fresh: Sequence[_T],
+    key: Callable[[_T], Hashable],
+    row: Callable[[_T], list[Any]],
+) -> Document | None:
+    """gone: places in the base; come: places in the other, and what is there."""
+    at = {key(one): i for i, one in enumerate(base)}
+    places = [at.get(key(one), -1) for one in fresh]
+    stay = [place for place in places if place >= 0]
+    if len(at) < len(base) or any(a >= b for a, b in pairwise(stay)):
+        return None
+    return {
+        "gone": sorted(set(at.values()).difference(stay)),
+        "come": [[i, row(fresh[i])] for i, place in enumerate(places) if place < 0],
+    }
+
+
+def _listed(base: Sequence[_T], delta: Document, of: Callable[[list[Any]], _T]) -> tuple[_T, ...]:
+    gone = set(delta["gone"])
+    found = [one for i, one in enumerate(base) if i not in gone]
+    for place, row in delta["come"]:
+        found.insert(place, of(row))
+    return tuple(found)
+
+
+def _maps(
+    base: Mapping[str, _V], fresh: Mapping[str, _V], written: Callable[[_V], Any]
+) -> Document:
+    return {
+        "gone": sorted(base.keys() - fresh.keys()),
+        "come": [[k, written(v)] for k, v in fresh.items() if base.get(k) != v],
+    }
+
+
+def _mapped(base: Mapping[str, _V], delta: Document, of: Callable[[Any], _V]) -> dict[str, _V]:
+    gone = set(delta["gone"])
+    found = {k: v for k, v in base.items() if k not in gone}
+    return found | {k: of(v) for k, v in delta["come"]}
+
+
+def _pairs(rows: Sequence[Sequence[str]]) -> frozenset[tuple[FindingKind, str]]:
+    return frozenset((FindingKind(kind), login_id) for kind, login_id in rows)
+
+
+def _finding_row(f: Finding) -> list[Any]:
+    said = (f.kind, f.login_id, f.evidence, f.others)
+    return [*said, f.guess_number_log10, f.reach, f.urgency, f.why, f.basis]
+
+
+def _finding_of(row: list[Any]) -> Finding:
+    kind, login_id, evidence, others, *rest = row
+    return Finding(FindingKind(kind), login_id, evidence, tuple(others), *rest)
+
+
+def _group_row(group: Group) -> list[Any]:
+    return [group.kind, group.login_ids]
+
+
+def _group_of(row: list[Any]) -> Group:
+    return Group(CordKind(row[0]), tuple(row[1]))
