@@ -57,7 +57,9 @@ function Where() {
 
 /** A view as the frame shows it, at a path. */
 export function mount(view: ReactNode, at = "/", pattern = "*"): void {
-  const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  const client = new QueryClient({
+    defaultOptions: { queries: { retry: false, staleTime: 2_000 } },
+  });
   installHooks({
     onLocked: () => {},
     askForProof: async () => "proof",

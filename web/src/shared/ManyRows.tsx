@@ -12,7 +12,7 @@ export function ManyRows<Row>(props: {
   cells: (row: Row) => ReactNode[];
 }) {
   const scroller = useRef<HTMLDivElement>(null);
-  const rows = useVirtualRows(scroller, props.rows.length, 0, () => 34);
+  const { items, container, measure } = useVirtualRows(scroller, props.rows.length, 0, () => 34);
   const columns = { gridTemplateColumns: props.columns };
   return (
     <div
@@ -30,8 +30,8 @@ export function ManyRows<Row>(props: {
             </span>
           ))}
         </div>
-        <div role="rowgroup" style={{ height: rows.height, position: "relative" }}>
-          {rows.items.map(({ index, start }) => {
+        <div role="rowgroup" ref={container} className="holds-rows">
+          {items.map(({ index }) => {
             const row = props.rows[index];
             if (row === undefined) return null;
             return (
@@ -39,10 +39,10 @@ export function ManyRows<Row>(props: {
                 role="row"
                 key={props.keyOf(row)}
                 aria-rowindex={index + 2}
-                ref={rows.measure}
+                ref={measure}
                 data-index={index}
                 className="many-rows-row"
-                style={{ ...columns, top: start }}
+                style={columns}
               >
                 {props.cells(row).map((cell, at) => (
                   <span role="cell" key={props.heads[at]}>

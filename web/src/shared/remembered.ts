@@ -13,11 +13,14 @@ export function useRemembered<T>(name: string, initial: T): [T, (value: T) => vo
   const value = useSyncExternalStore(subscribe, () =>
     held.has(name) ? (held.get(name) as T) : initial,
   );
-  const set = (next: T) => {
-    held.set(name, next);
-    changed();
-  };
-  return [value, set];
+  return [value, (next: T) => remember(name, next)];
+}
+
+/** The same from a view that does not show it. */
+export function remember(name: string, value: unknown): void {
+  if (held.has(name) && Object.is(held.get(name), value)) return;
+  held.set(name, value);
+  changed();
 }
 
 /** At a lock. */

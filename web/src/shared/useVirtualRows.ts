@@ -1,7 +1,22 @@
-import { useVirtualizer } from "@tanstack/react-virtual";
+import { observeElementOffset, useVirtualizer, type Range } from "@tanstack/react-virtual";
 import { useEffect, type RefObject } from "react";
 
 const ROOM_BELOW = 170;
+
+/** Where it is scrolled to, without that it is being scrolled: nothing here shows that, and each
+ * beginning and end of it would draw all anew. */
+const observeOffset: typeof observeElementOffset = (instance, tell) =>
+  observeElementOffset(instance, (offset) => tell(offset, false));
+
+/** Rows come and go by so many, so that most steps of the keys draw none. */
+const BLOCK = 8;
+const NEAR = 2;
+
+function inBlocks({ startIndex, endIndex, count }: Range): number[] {
+  const from = Math.floor(Math.max(0, startIndex - NEAR) / BLOCK) * BLOCK;
+  const to = Math.min(count, Math.ceil((endIndex + 1 + NEAR) / BLOCK) * BLOCK);
+  return Array.from({ length: to - from }, (_, i) => from + i);
+}
 
 /** Only the rows in view are in the page, so that 10,000 cost what 20 do. */
 export function useVirtualRows(
@@ -14,7 +29,11 @@ export function useVirtualRows(
     count,
     getScrollElement: () => scroller.current,
     estimateSize: size,
-    overscan: 4,
+    rangeExtractor: inBlocks,
+    observeElementOffset: observeOffset,
+    // Rows that grow move the others without drawing any anew.
+    directDomUpdates: true,
+    directDomUpdatesMode: "position",
     initialRect: { width: 800, height: 640 },
   });
   useEffect(() => {
@@ -25,11 +44,16 @@ export function useVirtualRows(
     const room = virtual.scrollRect?.height ?? 0;
     // One in view needs no look at the page's lay-out; the next row may grow when it is current.
     if (row && row.start >= top && row.end + ROOM_BELOW <= top + room) return;
-    virtual.scrollToIndex(index);
+    const element = virtual.scrollElement;
+    if (row && element && virtual.getVirtualItems().some((item) => item.index === index))
+      // A row that is drawn has its place; a far one is found by what its neighbours come to.
+      element.scrollTop = row.start < top ? row.start : row.end + ROOM_BELOW - room;
+    else virtual.scrollToIndex(index);
   }, [at, count, virtual]);
   return {
     items: virtual.getVirtualItems(),
-    height: virtual.getTotalSize(),
+    /** For the element that holds the rows: as high as all of them. */
+    container: virtual.containerRef,
     /** For each row's element, with its index in `data-index`: rows are as high as they are. */
     measure: virtual.measureElement,
   };

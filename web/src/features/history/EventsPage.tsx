@@ -34,7 +34,7 @@ export default function EventsPage() {
     );
   }, [data, text, kind]);
   const scroller = useRef<HTMLDivElement>(null);
-  const rows = useVirtualRows(scroller, events.length, 0, () => 36);
+  const { items, container, measure } = useVirtualRows(scroller, events.length, 0, () => 36);
 
   return (
     <main className="page fills-height">
@@ -87,19 +87,12 @@ export default function EventsPage() {
         tabIndex={0}
         className="scrolls"
       >
-        <div style={{ height: rows.height, position: "relative" }}>
-          {rows.items.map(({ index, start }) => {
+        <div ref={container} className="holds-rows">
+          {items.map(({ index }) => {
             const event = events[index];
             if (!event) return null;
             return (
-              <div
-                key={index}
-                role="listitem"
-                ref={rows.measure}
-                data-index={index}
-                className="item"
-                style={{ position: "absolute", top: start, left: 0, right: 0 }}
-              >
+              <div key={index} role="listitem" ref={measure} data-index={index} className="item">
                 <div className="cols event-cols">
                   <span className="small quiet">{dayAndTime(event.at, now)}</span>
                   <span className="name">

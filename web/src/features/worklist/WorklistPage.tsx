@@ -1,6 +1,6 @@
 import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
-import { memo, useCallback, useRef, useState } from "react";
+import { memo, useCallback, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries, type Facet } from "../../api/queries";
@@ -15,29 +15,20 @@ import { count, day, dayAndTime } from "../../domain/moments";
 import { FindingShape } from "../../shared/icons";
 import { ActProgress } from "../../shared/ActProgress";
 import { ProblemNote } from "../../shared/ProblemNote";
-import { useRemembered } from "../../shared/remembered";
 import { opening } from "../../shared/typedAhead";
 import { useKeys } from "../../shared/useKeys";
 import { useNow } from "../../shared/useNow";
-import { useParts } from "../../shared/useParts";
-import { useRowPointer } from "../../shared/useRowPointer";
-import { useVirtualRows } from "../../shared/useVirtualRows";
 import { FirstHour } from "./FirstHour";
 import { OpenFindingsPlot } from "./OpenFindingsPlot";
 import { SettledToday } from "./SettledToday";
 import { WaiveDialog, type ToWaive } from "./WaiveDialog";
-import { WorkRowLine, WorkRowOpened } from "./WorkRow";
-
-type WorkRow = Schema["WorkRow"];
-
-const PAGE = 10;
+import { WorkGrid } from "./WorkGrid";
 
 export function WorklistPage() {
   const navigate = useNavigate();
   const [params, setParams] = useSearchParams();
   const facet = facetOf(params.get("facet"));
   const first = useQuery({ ...queries.workRows(facet, 0), placeholderData: keepPreviousData });
-  const [at, setAt] = useRemembered(`worklist ${facet ?? "all"}`, 0);
   const [waiving, setWaiving] = useState<ToWaive | null>(null);
   const now = useNow();
   const data = first.data;
@@ -63,62 +54,11 @@ export function WorklistPage() {
     onSuccess: () => void navigate("/rotate"),
   });
 
-  const total = data?.total ?? 0;
-  const here = Math.min(at, Math.max(0, total - 1));
-  const scroller = useRef<HTMLDivElement>(null);
-  const rows = useVirtualRows(scroller, total, here, (i) => (i === here ? 130 : 54));
-  const rowAt = useParts<WorkRow, Schema["WorkRows"]>(
-    [here, ...rows.items.map((item) => item.index)],
-    (part) => queries.workRows(facet, part),
-    data?.rows,
-  );
-  const row = rowAt(here);
-
-  const act = (one: WorkRow | undefined, need = one?.needs[0]) => {
-    if (!one) return;
-    if (one.kind === "group") campaign.mutate({ row_id: one.row_id });
-    else if (one.loose_end_id) void navigate("/generate");
-    else if (one.rotation_id) void navigate(`/rotate/${one.rotation_id}`);
-    else if (need === "new_secret" && one.login_id) rotate.mutate(one.login_id);
-    else if (need === "address") void navigate(`/logins/${one.login_id}/edit`);
-    else if (need === "second_factor")
-      void navigate(`/logins/${one.login_id}`, { state: { setUp: true } });
-    else void navigate(`/logins/${one.login_id}`);
-  };
-  const open = (one: WorkRow | undefined) =>
-    one && void navigate(one.login_id ? `/logins/${one.login_id}` : "/generate");
-  const together = (one: WorkRow | undefined) => {
-    if (one?.kind === "group") campaign.mutate({ row_id: one.row_id });
-    else if (one?.login_id && one.shares_count) campaign.mutate({ sharing_with: one.login_id });
-  };
-  const waive = async (one: WorkRow | undefined, finding = leadOf(one, facet)) => {
-    if (!one?.login_id || !finding) return;
-    const asked = { row_id: one.row_id, facet: finding.kind };
-    const login_ids =
-      one.kind === "group"
-        ? (await answer(client.POST("/checks/worklist/logins", { body: asked }))).login_ids
-        : [one.login_id];
-    const title = one.kind === "group" ? count(login_ids.length, "login") : one.title;
-    setWaiving({ kind: finding.kind, evidence: finding.evidence, title, login_ids });
-  };
-  const move = (to: number) => setAt(Math.max(0, Math.min(total - 1, to)));
-  useRowPointer(scroller, { choose: setAt, open: (index) => open(rowAt(index)) });
-  useKeys({
-    ArrowDown: () => move(here + 1),
-    ArrowUp: () => move(here - 1),
-    PageDown: () => move(here + PAGE),
-    PageUp: () => move(here - PAGE),
-    Home: () => move(0),
-    End: () => move(total - 1),
-    Enter: () => open(row),
-    r: () => act(row),
-    g: () => together(row),
-    w: () => void waive(row),
-    c: () => !check.isPending && check.mutate(),
-  });
+  useKeys({ c: () => !check.isPending && check.mutate() });
 
   const { mutate: runCheck } = check;
   const { mutate: runCampaign } = campaign;
+  const { mutate: rotateOne } = rotate;
   const checkNow = useCallback(() => runCheck(), [runCheck]);
   const rotateFacet = useCallback(() => runCampaign({ facet }), [runCampaign, facet]);
   const pick = useCallback(
@@ -167,67 +107,15 @@ export function WorklistPage() {
               <span>Guesses</span>
               <span className="right">Age</span>
             </div>
-            <div
-              ref={scroller}
-              role="grid"
-              aria-rowcount={data.total}
-              tabIndex={0}
-              aria-label="Logins to see to"
-              aria-activedescendant={row ? `work-${row.row_id}` : undefined}
-              className="scrolls"
-            >
-              <div role="presentation" style={{ height: rows.height, position: "relative" }}>
-                {rows.items.map(({ index, start }) => {
-                  const one = rowAt(index);
-                  const isLast = index === data.first_rows - 1 && data.first_rows < data.total;
-                  return (
-                    <div
-                      key={one?.row_id ?? `part ${index}`}
-                      id={one ? `work-${one.row_id}` : undefined}
-                      role="row"
-                      aria-rowindex={index + 1}
-                      ref={rows.measure}
-                      data-index={index}
-                      aria-selected={index === here}
-                      className={["item", index === here && "at", isLast && "last-of-first"]
-                        .filter(Boolean)
-                        .join(" ")}
-                      style={{ position: "absolute", top: start, left: 0, right: 0 }}
-                    >
-                      {one ? (
-                        <WorkRowLine
-                          row={one}
-                          lead={leadOf(one, facet)}
-                          isOpen={index === here}
-                          now={now}
-                        />
-                      ) : (
-                        <span role="gridcell" className="quiet small">
-                          …
-                        </span>
-                      )}
-                      {one && index === here && (
-                        <WorkRowOpened
-                          row={one}
-                          busy={rotate.isPending || campaign.isPending}
-                          onAct={(need) => act(one, need)}
-                          onOpen={() => open(one)}
-                          onTogether={() => together(one)}
-                          onAccept={(finding) => void waive(one, finding)}
-                        />
-                      )}
-                      {isLast && (
-                        <p className="first-line small quiet" aria-hidden="true">
-                          {facet
-                            ? "above: what comes first"
-                            : `above: the ${data.first.toLocaleString("en")} that come first`}
-                        </p>
-                      )}
-                    </div>
-                  );
-                })}
-              </div>
-            </div>
+            <WorkGrid
+              data={data}
+              facet={facet}
+              now={now}
+              busy={rotate.isPending || campaign.isPending}
+              onRotate={rotateOne}
+              onCampaign={runCampaign}
+              onWaive={setWaiving}
+            />
           </section>
         </div>
       )}
@@ -384,11 +272,6 @@ function FacetButton(props: {
       <span className="n">{props.n.toLocaleString("en")}</span>
     </button>
   );
-}
-
-/** What a row leads with: the finding that was asked for, else the gravest. */
-function leadOf(row: WorkRow | undefined, facet: Facet | null) {
-  return row?.findings.find((f) => f.kind === facet) ?? row?.findings[0];
 }
 
 /** How many logins of a facet a campaign would rotate. */
