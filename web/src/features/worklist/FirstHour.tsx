@@ -67,7 +67,7 @@ export function FirstHour({ inALine = false }: { inALine?: boolean }) {
   );
   if (inALine)
     return (
-      <p className="small" aria-label="First hour" role="note">
+      <p className="small first-hour-line" aria-label="First hour" role="note">
         <b>Not there yet:</b>{" "}
         {left.map((step, i) => (
           <span key={step.name}>

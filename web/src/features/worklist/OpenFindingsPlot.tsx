@@ -35,11 +35,7 @@ export function OpenFindingsPlot({ worklist, counts }: Props) {
     const path = `M${[...edge(under), ...edge(below).reverse()].join("L")}Z`;
     return { kind, path, tone: TONES[i % TONES.length] };
   });
-  const layers = kinds
-    .slice(0, 3)
-    .map((k) => FINDING_LABELS[k].toLowerCase())
-    .join(", ")
-    .concat(kinds.length > 3 ? " …" : "");
+  const layers = kinds.map((k) => FINDING_LABELS[k].toLowerCase()).join(", ");
   const since = day(new Date(first.at).toISOString());
   const says = kinds
     .map(
@@ -53,7 +49,8 @@ export function OpenFindingsPlot({ worklist, counts }: Props) {
       aria-label={`findings by kind since ${since}: ${says}`}
     >
       <figcaption className="small quiet right" aria-hidden="true">
-        since {since}: {total(first)} open, now {total(last)}
+        since {since}: {total(first).toLocaleString("en")} open, now{" "}
+        {total(last).toLocaleString("en")}
         <br />
         from below: {layers}
       </figcaption>
