@@ -107,13 +107,16 @@ class SealedFile:
         """Of one length, they stand in the order of their hexadecimal forms."""
         with self.lock:
             if self.pending is not None:
-                return self._ids_now(label)
-            at = (self.came_or_went_at.get(label, 0),)
-            return self._held(f"ids of {label.name}", at, lambda _: self._ids_now(label))
+                return self._ids_now()[label]
+            at = (max(self.came_or_went_at.values(), default=0),)
+            return self._held("ids", at, lambda _: self._ids_now())[label]
 
-    def _ids_now(self, label: Label) -> list[bytes]:
-        entries: dict[Key, Entry | None] = {**self.manifest.entries, **(self.pending or {})}
-        return sorted({k[0] for k, e in entries.items() if e is not None and e.label is label})
+    def _ids_now(self) -> dict[Label, list[bytes]]:
+        found: dict[Label, set[bytes]] = {label: set() for label in Label}
+        for key, entry in {**self.manifest.entries, **(self.pending or {})}.items():
+            if entry is not None:
+                found[entry.label].add(key[0])
+        return {label: sorted(ids) for label, ids in found.items()}
 
     def once(self, name: str, labels: Collection[Label], make: Callable[[], Decoded]) -> Decoded:
         """What `make` gives: kept while no record of these kinds changes, made each time within a

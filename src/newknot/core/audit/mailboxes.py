@@ -1,5 +1,6 @@
 """Which login can reset which: as named by the user, or as the mail addresses tell."""
 
+import re
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from typing import Protocol
@@ -32,12 +33,11 @@ class Addressed(Protocol):
 _PLAINLY_COMPARED_MOST = 40
 
 
-def _may_be_at(address: str, domains: Collection[str]) -> bool:
-    """Whether an address may be at one of the domains: what is plain is not read for nothing."""
-    if len(domains) > _PLAINLY_COMPARED_MOST or not address.isascii() or "%" in address:
-        return bool(domains)
-    low = address.lower()
-    return any(domain in low or not domain.isascii() for domain in domains)
+def _plainly_at(domains: Collection[str]) -> re.Pattern[str] | None:
+    """What a plain address at one of the domains holds; None where each has to be read."""
+    if len(domains) > _PLAINLY_COMPARED_MOST or not all(one.isascii() for one in domains):
+        return None
+    return re.compile("|".join(map(re.escape, domains)), re.IGNORECASE)
 
 
 def resets(logins: Sequence[Addressed]) -> list[Reset]:
@@ -47,11 +47,15 @@ def resets(logins: Sequence[Addressed]) -> list[Reset]:
     known = {login.login_id for login in logins}
     asked = {login.user_name.lower() for login in logins if login.resets_by is None}
     at = {name.rpartition("@")[2] for name in asked if "@" in name}
+    plainly = _plainly_at(at)
     mailboxes: dict[str, list[str]] = {}
     for login in logins:
-        if not _may_be_at(login.address, at):
+        address = login.address
+        plain = address.isascii() and "%" not in address
+        # What is plain is not read for nothing.
+        if not at or (plainly is not None and plain and not plainly.search(address)):
             continue
-        domain, name = domain_of(login.address), login.user_name.lower()
+        domain, name = domain_of(address), login.user_name.lower()
         if domain and name:
             first, _, rest = name.partition("@")
             if rest in ("", domain):

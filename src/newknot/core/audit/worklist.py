@@ -242,13 +242,16 @@ def _guesses(row: Row) -> float:
 def _counts(rows: Sequence[Row], found: Mapping[str, Sequence[Finding]]) -> Counts:
     by_need, by_kind = Counter[Need](), Counter[FindingKind]()
     rotations = settled = 0
-    for findings in found.values():
-        kinds = {f.kind for f in findings}
-        by_kind.update(kinds)
-        by_need.update({need_of(kind) for kind in kinds})
-        by_rotation = sum(KINDS[f.kind].by_new_secret for f in findings)
-        rotations += by_rotation > 0
-        settled += by_rotation
+    # Many logins have the same kinds: each set of them is looked at once.
+    alike = Counter(tuple(f.kind for f in findings) for findings in found.values())
+    for every, n in alike.items():
+        for kind in set(every):
+            by_kind[kind] += n
+        for need in {need_of(kind) for kind in every}:
+            by_need[need] += n
+        by_rotation = sum(KINDS[kind].by_new_secret for kind in every)
+        rotations += n * (by_rotation > 0)
+        settled += n * by_rotation
     return Counts(
         logins=len(found),
         first=sum(len(row.login_ids) for row in rows if row.is_first),

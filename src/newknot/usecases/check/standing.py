@@ -112,13 +112,14 @@ def _by_waivers(
     waivers: dict[tuple[FindingKind, str], list[Waiver]] = {}
     for waiver in list_waivers(vault):
         waivers.setdefault((waiver.kind, waiver.login_id), []).append(waiver)
-    since = {card.login_id: card.secret_since_at for card in cards}
+    since = {card.login_id: card.secret_since_at for card in cards} if waivers else {}
     to_do: list[Finding] = []
     accepted: list[Finding] = []
     for finding in findings:
-        covered = any(
+        given = waivers.get((finding.kind, finding.login_id))
+        covered = given is not None and any(
             w.covers(finding, secret_since_at=since[finding.login_id], today=now.date())
-            for w in waivers.get((finding.kind, finding.login_id), ())
+            for w in given
         )
         (accepted if covered else to_do).append(finding)
     return to_do, accepted

@@ -64,9 +64,9 @@ def _made(vault: Vault, *, now: datetime) -> AsNow:
     found = standing(vault, now=now)
     groups, links = cords(vault)
     mailboxes = {link.by for link in links}
+    wanting = {finding.login_id for finding in found.to_do} & found.cards.keys()
     importance = {
-        card.login_id: importance_of(card, resets_others=card.login_id in mailboxes)[0]
-        for card in found.cards.values()
+        one: importance_of(found.cards[one], resets_others=one in mailboxes)[0] for one in wanting
     }
     rows = worklist_of(found.to_do, groups, importance=importance, loose_ends=found.loose_ends)
     sharing = {
@@ -84,9 +84,10 @@ def _settled(vault: Vault, found: Standing, *, now: datetime) -> list[Settled]:
     done: list[tuple[datetime, Settled]] = []
     result = found.result
     known = result.first_found if result is not None else {}
-    for card in found.cards.values():
-        found_at, since_at = known.get(card.login_id), card.secret_since_at
-        if found_at is not None and since_at > found_at and since_at.date() == today:
+    for login_id, found_at in known.items():
+        card = found.cards.get(login_id)
+        since_at = card.secret_since_at if card is not None else found_at
+        if card is not None and since_at > found_at and since_at.date() == today:
             done.append((since_at, Settled(card.login_id, card.title, "a new secret")))
     for waiver in list_waivers(vault):
         card_of = found.cards.get(waiver.login_id)
