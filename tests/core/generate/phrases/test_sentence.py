@@ -2,9 +2,12 @@
 
 import random
 import re
+from itertools import combinations
 from pathlib import Path
+from typing import Any
 
 import pytest
+from rapidfuzz.distance import OSA
 
 from newknot.core.errors import FieldInvalid
 from newknot.core.generate import SentenceShape, SentenceSpace
@@ -31,15 +34,41 @@ def test_the_forms_of_a_kind_are_distinct_letters(kind: str, size: int) -> None:
         assert all(re.fullmatch("[a-z]{3,16}", form) for form in shown)
 
 
+@pytest.mark.parametrize("language", ["de", "fr", "es"])
+def test_the_words_of_another_language_are_distinct_and_typed_on_any_keyboard(
+    language: str,
+) -> None:
+    of_kind: dict[str, list[str]] = {}
+    for line in shipped_lines(f"languages/sentence_{language}.txt"):
+        kind, word = line.split()
+        of_kind.setdefault(kind, []).append(word)
+    assert {k: len(set(w)) for k, w in of_kind.items()} == SIZES_ABROAD
+    for kind, words in of_kind.items():
+        assert len(words) == len(set(words))
+        pattern = "[A-Z][a-z]+" if language == "de" and kind in ("noun", "place") else "[a-z]+"
+        assert all(re.fullmatch(pattern, word) and len(word) in range(3, 16) for word in words)
+        pairs = combinations(words, 2)
+        assert not [pair for pair in pairs if OSA.distance(*pair, score_cutoff=1) <= 1]
+
+
+SIZES_ABROAD = {"noun": 256, "adj": 128, "verb": 128, "place": 64}
+ABROAD = [("short", 56.22), ("middle", 63.22), ("long", 92.45), ("longest", 126.45)]
+ENGLISH = [("short", 63.61), ("middle", 81.61), ("long", 92.61), ("longest", 127.22)]
+
+
 @pytest.mark.parametrize(
-    ("template", "bits"),
-    [("short", 63.61), ("middle", 81.61), ("long", 92.61), ("longest", 127.22)],
+    ("language", "template", "bits"),
+    [
+        *(("en", *one) for one in ENGLISH),
+        *((language, *one) for language in ("de", "fr", "es") for one in ABROAD),
+    ],
 )
-def test_a_template_has_its_bits_and_its_shape(template: str, bits: float) -> None:
-    space = SentenceSpace(SentenceShape(template))  # type: ignore[arg-type]
+def test_a_template_has_its_bits_and_its_shape(language: Any, template: Any, bits: float) -> None:
+    space = SentenceSpace(SentenceShape(template, language=language))
     assert space.entropy_bits == bits
-    shape = re.sub(r"\{number\}", r"[0-9]{1,2}", TEMPLATES[template])
-    shape = re.sub(r"\{\w+\}", "[a-z]+", shape) + r"\."
+    shape = re.sub(r"\{number\}", r"[0-9]{1,2}", TEMPLATES[language][template])
+    shape = re.sub(r"\{adj:(\w+)\}", r"[a-z]+\1", shape)
+    shape = re.sub(r"\{\w+\}", "[A-Za-z]+", shape) + r"\."
     for _ in range(20):
         assert re.fullmatch(shape, space.draw(Source()))
 
@@ -55,7 +84,7 @@ def test_a_sentence_to_a_policy_keeps_it() -> None:
         assert policy.violations(space.draw(Source())) == ()
 
 
-@pytest.mark.parametrize("wrong", [{"template": "huge"}, {"joiner": ""}])
+@pytest.mark.parametrize("wrong", [{"template": "huge"}, {"joiner": ""}, {"language": "ru"}])
 def test_a_shape_that_is_none_is_refused(wrong: dict[str, str]) -> None:
     with pytest.raises(FieldInvalid):
         SentenceShape(**wrong)  # type: ignore[arg-type]
@@ -73,3 +102,15 @@ def test_fewer_than_one_in_fifty_of_those_that_were_read_read_oddly() -> None:
     assert [said for _, said, *_ in judged] == [space.draw(Judged()) for _ in judged]
     assert {verdict for verdict, *_ in judged} == {"ok", "odd"}
     assert sum(verdict == "odd" for verdict, *_ in judged) < len(judged) / 50 == 6
+
+
+@pytest.mark.parametrize("language", ["de", "fr", "es"])
+def test_those_of_other_languages_were_read_as_well(language: Any) -> None:
+    class Judged:
+        randbelow = random.Random(72).randrange
+
+    lines = (VECTORS / "sentences_judged_abroad.tsv").read_text("utf-8").splitlines()
+    judged = [one for line in lines if (one := line.split("\t"))[1:2] == [language]]
+    space = SentenceSpace(SentenceShape("short", language=language))
+    assert [said for *_, said in judged] == [space.draw(Judged()) for _ in range(100)]
+    assert sum(verdict == "odd" for verdict, *_ in judged) < len(judged) / 50

@@ -134,7 +134,7 @@ def draw_sentence(body: SentenceIn, work: WorkDep) -> DrawOut:
         k.draws,
         k.spaces,
         k.random,
-        SentenceShape(body.template, body.joiner, body.stop, body.capital),
+        SentenceShape(body.template, body.joiner, body.stop, body.capital, body.language),
         _policy(body, work),
         after=after,
         now=work.now,

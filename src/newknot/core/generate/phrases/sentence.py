@@ -5,9 +5,13 @@
     long    short, and: while the {noun} {past verb} the {noun}.
     longest short, and: while the {adjective} {noun} ... in the {place}.
 
+In German, French and Spanish those who act are many too, so that no article and no ending depends
+on a word's gender; qualities have one form for all, and places one preposition.
+
 Forms of one kind are distinct and hold letters alone, so each text is put together in one way.
 """
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
@@ -18,31 +22,68 @@ from newknot.core.generate.random_source import RandomSource
 from newknot.core.policy.site_policy import SitePolicy
 from newknot.core.shipped import shipped_lines
 
+Template = Literal["short", "middle", "long", "longest"]
+SentenceLanguage = Literal["en", "de", "fr", "es"]
+"""By ISO 639-1."""
 _START = "The {adj} {noun}"
-TEMPLATES = {
-    "short": f"{_START} {{verb}} {{number}} {{adj}} {{nouns}} in the {{place}}",
-    "middle": f"{_START} {{adv}} {{verb}} {{number}} {{adj}} {{nouns}} in the {{adj}} {{place}}",
-    "long": f"{_START} {{verb}} {{number}} {{adj}} {{nouns}} in the {{place}}"
-    " while the {noun} {verb} the {noun}",
-    "longest": f"{_START} {{verb}} {{number}} {{adj}} {{nouns}} in the {{place}}"
-    " while the {adj} {noun} {verb} {number} {adj} {nouns} in the {place}",
+_SHORT = f"{_START} {{verb}} {{number}} {{adj}} {{nouns}} in the {{place}}"
+_DE = "{number} {adj:e} {noun}"
+_DE_SHORT = f"Die {{number}} {{adj:en}} {{noun}} {{verb}} {_DE} im"
+_ROMANCE = "{number} {noun} {adjs}"
+_FR_SHORT = f"Les {_ROMANCE} {{verb}} {_ROMANCE} dans le {{place}}"
+_ES_SHORT = f"Mis {_ROMANCE} {{verb}} {_ROMANCE} en el {{place}}"
+_MANY = "{number} {noun} {verb} {number} {noun}"
+TEMPLATES: dict[SentenceLanguage, dict[Template, str]] = {
+    "en": {
+        "short": _SHORT,
+        "middle": f"{_START} {{adv}} {{verb}} {{number}} {{adj}} {{nouns}}"
+        " in the {adj} {place}",
+        "long": f"{_SHORT} while the {{noun}} {{verb}} the {{noun}}",
+        "longest": f"{_SHORT} while the {{adj}} {{noun}} {{verb}} {{number}} {{adj}} {{nouns}}"
+        " in the {place}",
+    },
+    "de": {
+        "short": f"{_DE_SHORT} {{place}}",
+        "middle": f"{_DE_SHORT} {{adj:en}} {{place}}",
+        "long": f"{_DE_SHORT} {{place}} und {_MANY}",
+        "longest": f"{_DE_SHORT} {{adj:en}} {{place}} und {_DE} {{verb}} {_DE}"
+        " im {adj:en} {place}",
+    },
+    "fr": {
+        "short": _FR_SHORT,
+        "middle": f"{_FR_SHORT} {{adj}}",
+        "long": f"{_FR_SHORT} pendant que {_MANY}",
+        "longest": f"{_FR_SHORT} {{adj}} pendant que {_ROMANCE} {{verb}} {_ROMANCE}"
+        " dans le {place} {adj}",
+    },
+    "es": {
+        "short": _ES_SHORT,
+        "middle": f"{_ES_SHORT} {{adj}}",
+        "long": f"{_ES_SHORT} mientras {_MANY}",
+        "longest": f"{_ES_SHORT} {{adj}} mientras {_ROMANCE} {{verb}} {_ROMANCE}"
+        " en el {place} {adj}",
+    },
 }
 JOINERS = (" ", "-", ".", "_")
-Template = Literal["short", "middle", "long", "longest"]
 
 
 @dataclass(frozen=True, slots=True)
 class SentenceShape:
-    """A template; what stands between its words; the stop at its end; the capital at its start."""
+    """A template; what stands between its words; the stop at its end; the capital at its start
+    (German keeps those of its nouns); the language.
+    """
 
     template: Template = "short"
     joiner: str = " "
     stop: bool = True
     capital: bool = True
+    language: SentenceLanguage = "en"
 
     def __post_init__(self) -> None:
-        if self.template not in TEMPLATES:
-            raise FieldInvalid("template", f"is none of {', '.join(TEMPLATES)}")
+        if self.language not in TEMPLATES:
+            raise FieldInvalid("language", f"is none of {', '.join(TEMPLATES)}")
+        if self.template not in TEMPLATES[self.language]:
+            raise FieldInvalid("template", f"is none of {', '.join(TEMPLATES['en'])}")
         if self.joiner not in JOINERS:
             raise FieldInvalid("joiner", "is not among those offered")
 
@@ -55,11 +96,11 @@ class SentenceSpace:
     def __init__(self, shape: SentenceShape, policy: SitePolicy | None = None) -> None:
         self.shape = shape
         texts: list[tuple[str, ...]] = []
-        for i, part in enumerate(TEMPLATES[shape.template].split()):
+        for i, part in enumerate(TEMPLATES[shape.language][shape.template].split()):
             if i:
                 texts.append((shape.joiner,))
             if part.startswith("{"):
-                texts.append(_words(part.strip("{}")))
+                texts.append(_words(part.strip("{}"), shape.language))
             else:
                 texts.append((part if shape.capital else part.lower(),))
         if shape.stop:
@@ -78,10 +119,34 @@ class SentenceSpace:
         return "".join(self._space.draw(random))
 
 
-def _words(kind: str) -> tuple[str, ...]:
+def language_of(language: str) -> SentenceLanguage:
+    """The language of sentences beside words of a language: the same, or English."""
+    return next((one for one in TEMPLATES if one == language), "en")
+
+
+def _words(kind: str, language: SentenceLanguage) -> tuple[str, ...]:
     """The forms that stand for a kind, in order."""
     if kind == "number":
         return tuple(str(n) for n in range(2, 100))
-    lines = [line.split() for line in shipped_lines(f"sentence_{kind.rstrip('s')}.txt")]
-    plural_or_past = kind in ("nouns", "verb")
-    return tuple(forms[-1 if plural_or_past else 0] for forms in lines)
+    if language == "en":
+        lines = [line.split() for line in shipped_lines(f"sentence_{kind.rstrip('s')}.txt")]
+        plural_or_past = kind in ("nouns", "verb")
+        return tuple(forms[-1 if plural_or_past else 0] for forms in lines)
+    kind, _, ending = kind.partition(":")
+    known = (line.split() for line in shipped_lines(f"languages/sentence_{language}.txt"))
+    words = (word for of, word in known if of == kind.removesuffix("s"))
+    if kind == "adjs":
+        return tuple(_PLURAL[language](word) for word in words)
+    return tuple(f"{word}{ending}" for word in words)
+
+
+def _spanish_plural(word: str) -> str:
+    if word[-1] in "aeiou":
+        return f"{word}s"
+    return f"{word[:-1]}ces" if word[-1] == "z" else f"{word}es"
+
+
+_PLURAL: dict[str, Callable[[str], str]] = {
+    "fr": lambda word: f"{word}s",
+    "es": _spanish_plural,
+}
