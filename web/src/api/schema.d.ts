@@ -5483,6 +5483,12 @@ export interface components {
              * @default
              */
             joiner: string;
+            /**
+             * Language
+             * @default en
+             * @enum {string}
+             */
+            language: "en" | "de" | "fr" | "es";
             /** Policy */
             policy?: {
                 [key: string]: unknown;

@@ -18,7 +18,31 @@ export type SentenceShape = {
   joiner: string;
   stop: boolean;
   capital: boolean;
+  language: SentenceLanguage;
 };
+
+export type SentenceLanguage = Schema["SentenceIn"]["language"];
+
+/** The languages of sentences, and how many bits each kind of them is worth. */
+export const SENTENCE_LANGUAGES: Record<
+  SentenceLanguage,
+  { label: string; bits: Record<SentenceShape["template"], number> }
+> = {
+  en: { label: "English", bits: { short: 63, middle: 81, long: 92, longest: 127 } },
+  de: { label: "German", bits: { short: 56, middle: 63, long: 92, longest: 126 } },
+  fr: { label: "French", bits: { short: 56, middle: 63, long: 92, longest: 126 } },
+  es: { label: "Spanish", bits: { short: 56, middle: 63, long: 92, longest: 126 } },
+};
+
+/** Of sentences beside words of a language: the same, or English. */
+export function sentenceLanguage(of: Language): SentenceLanguage {
+  return of in SENTENCE_LANGUAGES ? (of as SentenceLanguage) : "en";
+}
+
+/** The list of words of a language that is offered first. */
+export function firstList(language: Language): Pick<WordsShape, "language" | "list_size"> {
+  return { language, list_size: language === "en" ? 7776 : 2048 };
+}
 
 /** What is to be drawn. policy: whose rules bind; for characters the usual one where none is. */
 export type Wish =
@@ -55,6 +79,7 @@ export const SENTENCE: SentenceShape = {
   joiner: " ",
   stop: true,
   capital: true,
+  language: "en",
 };
 
 /** log2 of what an addition to words is worth: its character, and its place. */

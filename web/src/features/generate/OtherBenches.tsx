@@ -1,15 +1,19 @@
 import { Button, InputNumber, Slider, Switch } from "antd";
 import { memo, useRef, type FormEvent } from "react";
-import type { SentenceShape } from "../../domain/wish";
+import { SENTENCE_LANGUAGES, type SentenceLanguage, type SentenceShape } from "../../domain/wish";
 import { SecretInput } from "../../shared/SecretInput";
 import { Choice } from "./Choice";
 
 const TEMPLATES: { value: SentenceShape["template"]; label: string }[] = [
-  { value: "short", label: "one clause, 63 bits" },
-  { value: "middle", label: "fuller, 81 bits" },
-  { value: "long", label: "two clauses, 92 bits" },
-  { value: "longest", label: "two full clauses, 127 bits" },
+  { value: "short", label: "one clause" },
+  { value: "middle", label: "fuller" },
+  { value: "long", label: "two clauses" },
+  { value: "longest", label: "two full clauses" },
 ];
+const LANGUAGES = Object.entries(SENTENCE_LANGUAGES).map(([value, { label }]) => ({
+  value: value as SentenceLanguage,
+  label,
+}));
 const JOINERS = [
   { value: " ", label: "blanks" },
   { value: "-", label: "hyphens" },
@@ -27,8 +31,18 @@ export const SentenceBench = memo(function SentenceBench({ shape, onChange }: Se
         label="Sentence"
         name="Kind of sentence"
         value={shape.template}
-        options={TEMPLATES}
+        options={TEMPLATES.map((one) => ({
+          ...one,
+          label: `${one.label}, ${SENTENCE_LANGUAGES[shape.language].bits[one.value]} bits`,
+        }))}
         onChange={(template) => set({ template })}
+      />
+      <Choice
+        label="In"
+        name="Language of the sentence"
+        value={shape.language}
+        options={LANGUAGES}
+        onChange={(language) => set({ language })}
       />
       <Choice
         label="Between"
@@ -52,8 +66,10 @@ export const SentenceBench = memo(function SentenceBench({ shape, onChange }: Se
         </div>
       ))}
       <p className="small quiet">
-        Grammatical, absurd, easy to picture: words drawn from a grammar of 1,024 nouns and
-        adjectives, 512 verbs, 256 adverbs and places, 98 numbers.
+        Grammatical, absurd, easy to picture: words drawn from a grammar of{" "}
+        {shape.language === "en"
+          ? "1,024 nouns and adjectives, 512 verbs, 256 adverbs and places, 98 numbers."
+          : "256 nouns, 128 adjectives and verbs, 64 places, 98 numbers. None is written with an accent, so that any keyboard types it."}
       </p>
     </>
   );

@@ -6,7 +6,9 @@ import { queries } from "../../api/queries";
 import type { Policy } from "../../domain/policy";
 import {
   ANSWER,
+  firstList,
   SENTENCE,
+  sentenceLanguage,
   WORDS,
   type SentenceShape,
   type Wish,
@@ -17,6 +19,11 @@ import { useDraw } from "../../shared/useDraw";
 import { NO_SITE } from "./PolicyBench";
 
 const WISHED_LENGTH = 20;
+
+/** Only the choice is remembered: where that fails, the draw stands all the same. */
+function rememberList({ language, list_size }: Pick<WordsShape, "language" | "list_size">): void {
+  void client.PUT("/draws/list", { body: { language, list_size } }).catch(() => {});
+}
 
 /** The bench's state: which site, which kind, its choices, and the draw to them. */
 export function useGenerator() {
@@ -29,7 +36,9 @@ export function useGenerator() {
   const list = useQuery(queries.wordList()).data;
   const words = useMemo<WordsShape>(() => changed ?? { ...WORDS, ...list }, [changed, list]);
   const [reply, setReply] = useState<WordsShape>(ANSWER);
-  const [sentence, setSentence] = useState<SentenceShape>(SENTENCE);
+  const [wished, setSentence] = useState<SentenceShape>(SENTENCE);
+  const language = sentenceLanguage(words.language);
+  const sentence = useMemo(() => ({ ...wished, language }), [wished, language]);
   const [pin, setPin] = useState(6);
   const [kept, setKept] = useState<Set<number>>(new Set());
   const { draw, take, ...drawing } = useDraw();
@@ -116,10 +125,8 @@ export function useGenerator() {
       (shape: WordsShape) => {
         setWords(shape);
         drawIt({ kind: "words", shape, policy: rules }, true);
-        const { language, list_size } = shape;
-        if (language === words.language && list_size === words.list_size) return;
-        // Only the choice is remembered: where that fails, the draw stands all the same.
-        void client.PUT("/draws/list", { body: { language, list_size } }).catch(() => {});
+        if (shape.language !== words.language || shape.list_size !== words.list_size)
+          rememberList(shape);
       },
       [drawIt, rules, words],
     ),
@@ -134,8 +141,12 @@ export function useGenerator() {
       (shape: SentenceShape) => {
         setSentence(shape);
         drawIt({ kind: "sentence", shape, policy: rules }, true);
+        if (shape.language === language) return;
+        const list = firstList(shape.language);
+        setWords({ ...words, ...list });
+        rememberList(list);
       },
-      [drawIt, rules],
+      [drawIt, rules, words, language],
     ),
     changePin: useCallback(
       (digits: number) => {

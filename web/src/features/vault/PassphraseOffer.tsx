@@ -7,7 +7,13 @@ import { useDraw } from "../../shared/useDraw";
 
 type Kind = "words" | "sentence";
 
-const SENTENCE = { template: "middle", joiner: " ", capital: false, stop: false } as const;
+const SENTENCE = {
+  template: "middle",
+  joiner: " ",
+  capital: false,
+  stop: false,
+  language: "en",
+} as const;
 
 /** Words or a nonsense sentence, drawn; the good words stay while the others are drawn again. */
 export function PassphraseOffer({ onUse }: { onUse: (text: string) => void }) {
