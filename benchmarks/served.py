@@ -201,7 +201,41 @@ def in_the_browser(folder: Path) -> None:
         page.get_by_role("heading", level=1, name="Reuse map").wait_for()
         page.locator(".reuse-map svg, svg .knot").first.wait_for()
         row("  the reuse map on screen", ms(time.perf_counter() - began), "1 s")
+        row("  a rotation by keys, there and back", ms(_rotated_by_keys(page)))
+        row("  accepted by keys, and the rows anew", ms(_accepted_by_keys(page)))
         browser.close()
+
+
+def _rotated_by_keys(page: Page) -> float:
+    """From the first row of the worklist to a finished rotation, and back, where it is settled."""
+    page.keyboard.press("1")
+    page.get_by_role("heading", name="to see to").wait_for()
+    page.wait_for_load_state("networkidle")
+    settled = page.get_by_text("settled today")
+    before = int(settled.inner_text().split()[0]) if settled.count() else 0
+    began = time.perf_counter()
+    page.keyboard.press("Home")
+    page.keyboard.press("r")
+    page.get_by_role("button", name="Copy new").wait_for()
+    page.keyboard.press("3")
+    page.get_by_role("button", name="Yes, it is changed").wait_for()
+    page.keyboard.press("y")
+    page.get_by_role("button", name="It opens the site").wait_for()
+    page.keyboard.press("v")
+    page.get_by_role("link", name="Next on the worklist").click()
+    page.get_by_text(f"{before + 1} settled today").wait_for()
+    return time.perf_counter() - began
+
+
+def _accepted_by_keys(page: Page) -> float:
+    """One finding of the row that is current now is accepted; the rows say so."""
+    began = time.perf_counter()
+    page.keyboard.press("w")
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_text("Not mine: someone else decides").click()
+    dialog.get_by_role("button", name="Accept it").click()
+    page.get_by_role("link", name="1 finding accepted").wait_for()
+    return time.perf_counter() - began
 
 
 def _cpu_of_keys(page: Page, key: str, times: int) -> float:

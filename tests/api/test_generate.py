@@ -258,6 +258,14 @@ def test_policies_go_out_as_a_file_and_come_in_again(api: Api, form: str) -> Non
     gantry = api.ok("GET", "policies")["policies"][0]
     longer = {"name": "Gantry", "domains": gantry["domains"], "policy": {**POLICY, "min_length": 9}}
     api.ok("PUT", f"policies/{gantry['policy_id']}", {**longer, "source": "refusal"})
+    more = {"name": "Lumen", "domains": ["lumen.example", "two.example"], "policy": POLICY}
+    lumen = {**more, "domains": ["lumen.example"]}
+    lumen_id = api.ok("POST", "policies", more)["policy_id"]
+    other = api.call("GET", f"policies/file?form={form}").content
+    api.ok("PUT", f"policies/{lumen_id}", lumen)
+    # What differs in its sites alone differs.
+    assert api.call("POST", "policies/file", other).json()["differing"] == ["Lumen"]
+    api.ok("DELETE", f"policies/{lumen_id}")
     brought = api.call("POST", "policies/file", file).json()
     (parted,) = brought.pop("parted")
     assert brought == {"added": ["Slate"], "same": [], "differing": ["Gantry"]}

@@ -71,16 +71,7 @@ def save_policy(
     offers_second_factor: bool = False,
 ) -> NamedPolicy:
     """A policy, new or changed. Raises `FieldInvalid` where a site has one already."""
-    if len(domains) > DOMAINS_LIMIT:
-        raise FieldInvalid("domains", f"are more than {DOMAINS_LIMIT}")
-    sites: list[str] = []
-    for i, domain in enumerate(domains):
-        try:
-            site = site_of(checked_text(domain, field=f"domains.{i}", needed=True))
-        except FieldInvalid as error:
-            raise FieldInvalid(f"domains.{i}", str(error.data["reason"])) from None
-        assert site is not None
-        sites.append(site.domain)
+    sites = _sites_of(domains)
     with vault.transaction() as tx:
         if policy_id is not None:
             get_policy(vault, policy_id)
@@ -91,7 +82,7 @@ def save_policy(
         named = NamedPolicy(
             policy_id or new_id(),
             checked_text(name, field="name", needed=True),
-            tuple(dict.fromkeys(sites)),
+            sites,
             policy,
             source,
             now,
@@ -99,6 +90,21 @@ def save_policy(
         )
         put_policy(tx, named)
     return named
+
+
+def _sites_of(domains: Sequence[str]) -> tuple[str, ...]:
+    """The sites that are named, each once. Raises `FieldInvalid`."""
+    if len(domains) > DOMAINS_LIMIT:
+        raise FieldInvalid("domains", f"are more than {DOMAINS_LIMIT}")
+    sites: list[str] = []
+    for i, domain in enumerate(domains):
+        try:
+            site = site_of(checked_text(domain, field=f"domains.{i}", needed=True))
+        except FieldInvalid as error:
+            raise FieldInvalid(f"domains.{i}", str(error.data["reason"])) from None
+        assert site is not None
+        sites.append(site.domain)
+    return tuple(dict.fromkeys(sites))
 
 
 @dataclass(frozen=True, slots=True)
@@ -125,35 +131,49 @@ def bring_policies(
     parted: list[tuple[NamedPolicy, PolicyEntry]] = []
     with vault.transaction():
         for entry in entries:
-            known = _known_as(list_policies(vault), entry)
-            if known is not None and (known.policy, known.offers_second_factor) == (
-                entry.policy,
-                entry.offers_second_factor,
-            ):
-                found["same"].append(entry.name)
-                continue
-            found["added" if known is None else "differing"].append(entry.name)
-            if known is not None and not replaces:
-                parted.append((known, entry))
-                continue
-            then = entry.changed_at
             try:
-                save_policy(
-                    vault,
-                    policy_id=None if known is None else known.policy_id,
-                    name=entry.name,
-                    domains=entry.domains,
-                    policy=entry.policy,
-                    source=entry.source,
-                    # No policy was learnt in the future.
-                    now=then if then is not None and then < now else now,
-                    offers_second_factor=entry.offers_second_factor,
-                )
+                _bring(vault, entry, found, parted, replaces=replaces, now=now)
             except FieldInvalid as error:
                 field = f"{entry.at}.{error.data['field']}".lstrip(".")
                 raise FieldInvalid(field, str(error.data["reason"])) from None
     return PoliciesBrought(
         tuple(found["added"]), tuple(found["same"]), tuple(found["differing"]), tuple(parted)
+    )
+
+
+def _bring(
+    vault: Vault,
+    entry: PolicyEntry,
+    found: dict[str, list[str]],
+    parted: list[tuple[NamedPolicy, PolicyEntry]],
+    *,
+    replaces: bool,
+    now: datetime,
+) -> None:
+    known = _known_as(list_policies(vault), entry)
+    if known is not None:
+        there = entry.policy, entry.offers_second_factor, set(_sites_of(entry.domains))
+        # How both are called does not count.
+        if there == (known.policy, known.offers_second_factor, set(known.domains)):
+            found["same"].append(entry.name)
+            return
+        found["differing"].append(entry.name)
+        if not replaces:
+            parted.append((known, entry))
+            return
+    else:
+        found["added"].append(entry.name)
+    then = entry.changed_at
+    save_policy(
+        vault,
+        policy_id=None if known is None else known.policy_id,
+        name=entry.name,
+        domains=entry.domains,
+        policy=entry.policy,
+        source=entry.source,
+        # No policy was learnt in the future.
+        now=then if then is not None and then < now else now,
+        offers_second_factor=entry.offers_second_factor,
     )
 
 
