@@ -1,5 +1,5 @@
 """Every view at every width, light and dark: nothing scrolls sideways, each has one heading and its
-title, and no title names a login.
+title, and no title names a login; rows of a list lie one below the other.
 """
 
 from playwright.sync_api import Browser, Page, expect
@@ -35,7 +35,7 @@ OPENED = {
     "/generate": ("p",),
 }
 """View -> keys that open something over it."""
-TOO_WIDE = """width => {
+TOO_WIDE = """async width => {
   const named = one => `${one.nodeName.toLowerCase()} ${one.textContent.trim().slice(0, 30)}`;
   const shown = one => one.getClientRects().length > 0 && !one.closest(".visually-hidden, [inert]");
   const all = [document.documentElement, ...document.querySelectorAll(".view, [role=dialog]")];
@@ -47,7 +47,12 @@ TOO_WIDE = """width => {
     one => shown(one) && one.scrollWidth > one.clientWidth + 1
       && getComputedStyle(one).overflowX === "hidden"
       && getComputedStyle(one).textOverflow !== "ellipsis");
-  return [...wide, ...beyond, ...cut].map(named);
+  const under = () => [...document.querySelectorAll(".holds-rows > *")].filter(shown)
+    .map(one => [one, one.getBoundingClientRect()]).sort((a, b) => a[1].top - b[1].top)
+    .filter((row, i, all) => i > 0 && row[1].top < all[i - 1][1].bottom - 1).map(row => row[0]);
+  // What grew moves the rows below it before the next frame is shown.
+  if (under().length) await new Promise(next => requestAnimationFrame(() => setTimeout(next)));
+  return [...wide, ...beyond, ...cut, ...under()].map(named);
 }"""
 
 

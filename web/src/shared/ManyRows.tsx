@@ -7,7 +7,6 @@ export function ManyRows<Row>(props: {
   columns: string;
   heads: string[];
   rows: readonly Row[];
-  keyOf: (row: Row) => string | number;
   /** The cells of a row, one for each head. */
   cells: (row: Row) => ReactNode[];
 }) {
@@ -37,7 +36,7 @@ export function ManyRows<Row>(props: {
             return (
               <div
                 role="row"
-                key={props.keyOf(row)}
+                key={index}
                 aria-rowindex={index + 2}
                 ref={measure}
                 data-index={index}

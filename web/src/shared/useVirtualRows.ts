@@ -54,7 +54,8 @@ export function useVirtualRows(
     items: virtual.getVirtualItems(),
     /** For the element that holds the rows: as high as all of them. */
     container: virtual.containerRef,
-    /** For each row's element, with its index in `data-index`: rows are as high as they are. */
+    /** For each row's element, with its index in `data-index` and as its key: by that the place of
+     * a row is set, whatever stands in it. Rows are as high as they are. */
     measure: virtual.measureElement,
   };
 }

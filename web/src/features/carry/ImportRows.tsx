@@ -134,7 +134,6 @@ export function ImportRows(props: {
         columns="152px 52px 112px minmax(0, 1fr) minmax(0, 1fr) minmax(0, 2.4fr)"
         heads={["Comes in", "Line", "Status", "Title", "User name", "Address, or reason"]}
         rows={shown}
-        keyOf={(row) => row.line}
         cells={(row) => [
           choiceOf(row),
           row.line,

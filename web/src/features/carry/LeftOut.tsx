@@ -28,7 +28,6 @@ export function LeftOut({ rows }: { rows: Schema["LeftOut"][] }) {
         columns="64px minmax(0, 1fr) minmax(0, 1fr) minmax(0, 2fr)"
         heads={["Line", "Title", "User name", "Why"]}
         rows={rows}
-        keyOf={(row) => row.line}
         cells={(row) => [row.line, row.title, row.user_name, row.reason]}
       />
       <div className="row">

@@ -125,7 +125,6 @@ export function MergePreview(props: { bundle: Schema["BundleHeld"]; onLeave: () 
         columns="minmax(0, 3fr) minmax(0, 2fr) minmax(0, 5fr)"
         heads={["Record", "User name", "What happens here"]}
         rows={facts.lines.map((line, at) => ({ ...line, at }))}
-        keyOf={(line) => line.at}
         cells={(line) => [
           line.kind === "login" ? line.title : [line.kind, line.title].filter(Boolean).join(": "),
           line.user_name,

@@ -47,7 +47,6 @@ export function RestorePreview({ lines }: { lines: Line[] }) {
         columns="minmax(0, 2fr) minmax(0, 1fr) minmax(0, 3fr)"
         heads={["Record", "User name", "What happens"]}
         rows={lines}
-        keyOf={(line) => `${line.kind} ${line.login_id}`}
         cells={(line) => [
           line.kind === "login"
             ? line.title

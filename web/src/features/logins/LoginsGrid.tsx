@@ -102,7 +102,7 @@ export const LoginsGrid = memo(function LoginsGrid({ data, wish, now, ref }: Pro
             const isHere = index === here;
             return (
               <div
-                key={line?.login?.login_id ?? `line ${index}`}
+                key={index}
                 id={line?.login ? `login-${line.login.login_id}` : undefined}
                 ref={measure}
                 data-index={index}

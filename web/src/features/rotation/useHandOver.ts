@@ -98,9 +98,12 @@ export function useHandOver(rotationId: string) {
     {
       Escape: () => void navigate("/rotate"),
       u: () => rotation?.user_name && void copyUserName(),
-      "1": () => rotation?.is_open && rotation.has_current && void copyCurrent(),
-      "2": openSite,
-      "3": () => can("hand_out") && void copyNew(),
+      // Of an ended one the numbers are those of the views again.
+      ...(rotation?.is_open && {
+        "1": () => rotation.has_current && void copyCurrent(),
+        "2": openSite,
+        "3": () => can("hand_out") && void copyNew(),
+      }),
       h: () => can("hand_out") && void toggle(),
       y: () => can("accept") && void event("accept"),
       n: () => can("refuse") && setRefusing(true),

@@ -98,7 +98,7 @@ export function WorkGrid({ data, facet, now, busy, onRotate, onCampaign, onWaive
           const isLast = index === data.first_rows - 1 && data.first_rows < data.total;
           return (
             <div
-              key={one?.row_id ?? `part ${index}`}
+              key={index}
               id={one ? `work-${one.row_id}` : undefined}
               role="row"
               aria-rowindex={index + 1}
@@ -123,6 +123,7 @@ export function WorkGrid({ data, facet, now, busy, onRotate, onCampaign, onWaive
               )}
               {one && index === here && (
                 <WorkRowOpened
+                  key={one.row_id}
                   row={one}
                   busy={busy}
                   onAct={(need) => act(one, need)}
