@@ -15,6 +15,7 @@ from random import Random
 from newknot.core.strength import measure
 from scripts.strength.further import further
 from scripts.strength.held_out.families import families
+from scripts.strength.noted import noted
 from scripts.strength.processes import Process, processes
 
 OPEN_SET, HELD_OUT = (Path(__file__).parent / name for name in ("open_set", "held_out"))
@@ -79,6 +80,8 @@ def main(*, worst: bool, held_out: bool) -> None:
         _report(HELD_OUT, families(), worst=worst)
         print("\nfurther, written before the finders of disguises")
         _report(None, further(), worst=worst)
+        print("\nnoted, written before the finders of versions and prices")
+        _report(None, noted(), worst=worst)
         print("\nopen, fitted")
     _report(OPEN_SET, processes(), worst=worst)
 

@@ -19,15 +19,16 @@ _RUN = re.compile(r"[^\W_]{4,}(?:[-._, ][^\W_]{2,}){0,24}")
 _ALONE_LEAST = 4
 _SEPARATORS = "-._, "
 _GOES_ON, _ENDS, _SEPARATED = log10(1 / 0.6), log10(1 / 0.4), log10(1 / 0.3)
+_NEXT = log10(1 / 0.4)
 
 
 @cache
-def _classes() -> tuple[tuple[str, frozenset[str], int], ...]:
-    """Name, shapes of the members, and the longest of them."""
+def _classes() -> tuple[tuple[str, dict[str, int], int], ...]:
+    """Name, shapes of the members with their places, and the longest of them."""
     found = []
     for line in shipped_lines("closed_classes.txt"):
         name, members = line.split("\t")
-        shapes = frozenset(shape_of_letters(member) for member in members.split())
+        shapes = {shape_of_letters(one): place for place, one in enumerate(members.split())}
         found.append((name, shapes, max(map(len, shapes))))
     return tuple(found)
 
@@ -56,7 +57,7 @@ def closed_classes(reading: Reading) -> Iterator[Found]:
 def _in_a_row(reading: Reading, shape: str, start: int, limit: int, at: int) -> Iterator[Found]:
     name, members, longest = _classes()[at]
     each, between = log10(len(members)), ""
-    which, count, end = log10(len(_classes())), 0, start
+    which, count, end, place = log10(len(_classes())), 0, start, -2
     while count < _MEMBERS_MOST:
         begin = end + (count > 0 and shape[end : end + 1] in _SEPARATORS and end < limit)
         separator = shape[end:begin]
@@ -72,7 +73,10 @@ def _in_a_row(reading: Reading, shape: str, start: int, limit: int, at: int) -> 
         )
         if stop is None:
             return
-        between, end, count, which = separator, stop, count + 1, which + each
+        # The next in order is what one expects.
+        last, place = place, members[shape[begin:stop]]
+        which += _NEXT if place == last + 1 else each
+        between, end, count = separator, stop, count + 1
         alone = count == 1 and len(members) <= _FEW and end - start >= _ALONE_LEAST
         if count >= _LEAST or alone:
             in_case, pattern = case_log10(reading.text, start, end)

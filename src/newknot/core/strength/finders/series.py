@@ -51,7 +51,7 @@ def sequences(reading: Reading) -> Iterator[Found]:
 
 
 def woven_sequences(reading: Reading) -> Iterator[Found]:
-    """Two series by turns (a1b2c3), six characters and more."""
+    """Two series by turns (a1b2c3), or one of which each comes twice (aabbcc): six and more."""
     low = reading.low
     steps = [_step(a, b) for a, b in zip(low, low[2:], strict=False)]
     start = 0
@@ -65,13 +65,16 @@ def woven_sequences(reading: Reading) -> Iterator[Found]:
         while end < len(steps) + 2 and steps[end - 2] == two[(end - start) % 2]:
             end += 1
         for last in range(start + 6, end + 1):
-            which = sum(_start_log10(low[start + k]) + _step_or_same(two[k]) for k in (0, 1))
+            of = (0,) if low[start] == low[start + 1] else (0, 1)
+            which = sum(_start_log10(low[start + k]) + _step_or_same(two[k]) for k in of)
             fee = length_log10(last - start) - log10(WOVEN_SHARE)
             yield Found(start, last, Part.PATTERN, which, fee, SegmentKind.SEQUENCE)
         start = max(start + 1, end - 1)
 
 
 def _goes_on(low: str, start: int, two: list[int]) -> bool:
+    if low[start] == low[start + 1]:
+        return two[0] == two[1]
     ends = low[start : start + 2], low[start + 2 : start + 4]
     same = all(two[k] or ends[0][k] == ends[1][k] for k in (0, 1))
     return same and len({c.isdigit() for c in low[start : start + 2]}) == 2

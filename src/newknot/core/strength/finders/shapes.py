@@ -89,6 +89,11 @@ def _of_sum(text: str) -> float:
     return digits + log10(5)
 
 
+def _of_equation(text: str) -> float:
+    letters, digits = sum(c.isalpha() for c in text), sum(c.isdigit() for c in text)
+    return letters * log10(26) + digits + log10(5) * sum(c in "-+*/^" for c in text)
+
+
 def _of_roman(text: str) -> float:
     values = {"i": 1, "v": 5, "x": 10, "l": 50, "c": 100, "d": 500, "m": 1000}
     total = 0
@@ -103,6 +108,17 @@ def _shape(
 ) -> Shape:
     return Shape(name, kind, re.compile(f"(?<![a-z0-9])(?=({pattern})(?![a-z0-9]))"), costs)
 
+
+def _within(
+    name: str, pattern: str, costs: Callable[[str], float], *, in_any_case: bool = False
+) -> Shape:
+    """One that says itself what may stand beside it; its first group is what it holds."""
+    return Shape(name, SegmentKind.SHAPE, re.compile(pattern), costs, in_any_case)
+
+
+_CHORD = r"[a-g][#b]?(?:maj|min|dim|aug|sus|add|m)?\d?"
+_ROUND = re.compile(r"[.,](?:99|95|50|00)")
+"""What prices end in."""
 
 SHAPES = (
     _shape(
@@ -125,7 +141,11 @@ SHAPES = (
         lambda text: _OCTET_LOG10 * ((len(text) + 1) // 3) + 0.3,
     ),
     _shape("a time of day", r"(?:[01]?\d|2[0-3])[:.h][0-5]\d", lambda _: log10(1440)),
-    _shape("a time of day", r"(?:0?[1-9]|1[0-2])(?:[:.]?[0-5]\d)? ?[ap]m", lambda _: log10(1440)),
+    _within(
+        "a time of day",
+        r"(?<!\d)(?=((?:0?[1-9]|1[0-2])(?:[:.]?[0-5]\d)? ?[ap]m))",
+        lambda text: log10(1440 if sum(c.isdigit() for c in text) > 2 else 24),
+    ),
     _shape(
         "a date with its time",
         r"(?:19|20)\d\d-[01]\d-[0-3]\d[t _][0-2]\d:[0-5]\d(?::[0-5]\dz?)?",
@@ -149,19 +169,47 @@ SHAPES = (
         + ")[ ,]?(?![a-z])){1,3}(?<![ ,])",
         _of_measures,
     ),
-    Shape(
+    _within(
         "syllables with their tones",
-        SegmentKind.SHAPE,
-        re.compile(
-            r"(?<![a-z0-9])(?=((?:(?:[bpmfdtnlgkhjqxrwy]|[zcs]h?)?[aeiouv]{1,3}(?:ng?|r)?[1-5]){2,6}))"
-        ),
+        r"(?<![a-z0-9])(?=((?:(?:[bpmfdtnlgkhjqxrwy]|[zcs]h?)?[aeiouv]{1,3}(?:ng?|r)?[1-5]){2,6}))",
         lambda text: log10(1300) * sum(c.isdigit() for c in text),
     ),
-    Shape(
+    _within(
         "initials",
-        SegmentKind.SHAPE,
-        re.compile(r"(?<![a-z0-9.])(?=((?:[a-z]\. ?){1,3})[a-z]{2})"),
+        r"(?<![a-z0-9.])(?=((?:[a-z]\. ?){1,3})[a-z]{2})",
         lambda text: log10(20) * text.count("."),
+    ),
+    _within(
+        "a number of its place",
+        r"(?<!\d)(?=(\d?(?:1st|2nd|3rd|[04-9]th)|1[123]th))",
+        lambda text: sum(c.isdigit() for c in text) + 0.3,
+    ),
+    _within(
+        "a version",
+        r"(?<![0-9.])(?=([-_ .]?v\.?\d{1,2}(?:\.\d{1,3}){0,3}|\d{1,2}(?:\.\d{1,2}){2})(?![0-9]))",
+        lambda text: sum(c.isdigit() for c in text) + 0.6,
+    ),
+    _within(
+        "a price",
+        r"(?<![0-9.])(?=([$€£¥] ?\d{1,5}(?:[.,]\d\d)?|\d{1,5}(?:[.,]\d\d)? ?[$€£¥])(?!\d))",
+        lambda text: sum(c.isdigit() for c in text) + log10(4) - 1.3 * bool(_ROUND.search(text)),
+    ),
+    _shape(
+        "a size",
+        r"\d{1,4} ?[x×*] ?\d{1,4}(?: ?[x×*] ?\d{1,4})?",
+        lambda text: sum(c.isdigit() for c in text) + 0.3,
+    ),
+    _shape(
+        "an equation",
+        r"(?=[^a-z]*[a-z])[a-z0-9]{1,4}(?:[-+*/^][a-z0-9]{1,4}){0,2}"
+        r" ?= ?[a-z0-9]{1,4}(?:[-+*/^][a-z0-9]{1,4}){0,2}",
+        _of_equation,
+    ),
+    _within(
+        "chords",
+        rf"(?<![a-z0-9])(?=({_CHORD}(?:[-, |/]{_CHORD}){{2,}})(?![a-z#]))",
+        lambda text: log10(84) * (1 + sum(c in "-, |/" for c in text)),
+        in_any_case=True,
     ),
     _shape("a time with seconds", r"(?:[01]?\d|2[0-3]):[0-5]\d:[0-5]\d", lambda _: log10(86_400)),
     _shape(
@@ -175,12 +223,9 @@ SHAPES = (
         r"[-+]?\d{1,3}\.\d{2,6} ?[,;/ ] ?[-+]?\d{1,3}\.\d{2,6}",
         lambda text: sum(c.isdigit() for c in text) + 0.3,
     ),
-    Shape(
+    _within(
         "moves of a chess game",
-        SegmentKind.SHAPE,
-        re.compile(
-            r"(?<![a-z0-9])(?=([kqrbn]?[a-h][1-8](?:[-x ][kqrbn]?[a-h][1-8])+)(?![a-z0-9]))"
-        ),
+        r"(?<![a-z0-9])(?=([kqrbn]?[a-h][1-8](?:[-x ][kqrbn]?[a-h][1-8])+)(?![a-z0-9]))",
         lambda text: _MOVE_LOG10 * (1 + sum(c in "-x " for c in text)),
         in_any_case=True,
     ),
@@ -190,13 +235,10 @@ SHAPES = (
         r"97[89]-?(?:[0-9]-?){9}[0-9]",
         lambda _: 9.0,
     ),
-    Shape(
+    _within(
         "a Roman number",
-        SegmentKind.SHAPE,
-        re.compile(
-            r"(?:(?<![a-z])(?=[mdclxvi]{4})|(?=[mdclxvi]{6}))"
-            r"(?=(m{0,3}(?:cm|cd|d?c{0,3})(?:xc|xl|l?x{0,3})(?:ix|iv|v?i{0,3})))"
-        ),
+        r"(?:(?<![a-z])(?=[mdclxvi]{4})|(?=[mdclxvi]{6}))"
+        r"(?=(m{0,3}(?:cm|cd|d?c{0,3})(?:xc|xl|l?x{0,3})(?:ix|iv|v?i{0,3})))",
         _of_roman,
     ),
 )
