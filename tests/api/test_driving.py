@@ -457,6 +457,8 @@ def test_a_campaign_goes_mailboxes_first_and_drives_what_it_may_side_by_side(
 def unsure(api: Api, address: str, **more: object) -> tuple[str, str, str]:
     """A rotation that was handed out and is not sure: its login, its path, the new secret."""
     login_id, path = begun(api, address, "ilse", OLD, **more)
+    # One of which no part is another's in small letters.
+    api.ok("POST", f"{path}/stage", {"secret": {"own": "Kv7#Rope.And-Plank88"}})
     new = api.ok("POST", f"{path}/hand-out", {"purpose": "copy"})["secret"]
     api.ok("POST", f"{path}/events", {"event": "doubt"})
     return login_id, path, new
