@@ -9,7 +9,11 @@ const MADE = {
   size_bytes: 40960,
   made_at: "2026-11-20T10:00:00Z",
 };
-const SAFEGUARDS = { backup_every_h: 24, backup_problem: "", backup_problem_data: {} };
+const SAFEGUARDS = {
+  ...{ backup_every_h: 24, backup_problem: "", backup_problem_data: {}, last_backup_at: null },
+  ...{ backup_folder: "/data/backups", backup_place: "" },
+  ...{ backup_daily: 7, backup_weekly: 5, backup_monthly: 12 },
+};
 
 test("a backup is made, said to be read through, and listed", async () => {
   let made: (typeof MADE)[] = [];
@@ -24,6 +28,9 @@ test("a backup is made, said to be read through, and listed", async () => {
   mount(<BackUp />);
   fireEvent.click(await screen.findByRole("button", { name: /Make a sealed backup/ }));
   expect((await screen.findByRole("status")).textContent).toContain("read through");
+  const kept = screen.getByRole("complementary").textContent;
+  expect(kept).toContain("/data/backups, beside the vault");
+  expect(kept).toContain("7 days, 5 weeks, 12 months");
   await waitFor(() => expect(screen.getAllByText(MADE.name, { exact: false })).not.toHaveLength(0));
 });
 
