@@ -10,9 +10,15 @@ const MADE = {
   made_at: "2026-11-20T10:00:00Z",
 };
 const SAFEGUARDS = {
-  ...{ backup_every_h: 24, backup_problem: "", backup_problem_data: {}, last_backup_at: null },
-  ...{ backup_folder: "/data/backups", backup_place: "" },
-  ...{ backup_daily: 7, backup_weekly: 5, backup_monthly: 12 },
+  backup_every_h: 24,
+  backup_problem: "",
+  backup_problem_data: {},
+  last_backup_at: null,
+  backup_folder: "/data/backups",
+  backup_place: "",
+  backup_daily: 7,
+  backup_weekly: 5,
+  backup_monthly: 12,
 };
 
 test("a backup is made, said to be read through, and listed", async () => {

@@ -16,6 +16,8 @@ import { useNow } from "../../shared/useNow";
 import { Dialogue } from "../../shared/Dialogue";
 
 const HOUR_MS = 3_600_000;
+/** By so much the time on the screen may lag behind what was just done. */
+const NOW_IS_WITHIN_MS = 120_000;
 
 /** Sealed copies of the vault: made by hand or by schedule, looked into, restored. */
 export function BackUp() {
@@ -80,10 +82,10 @@ export function BackUp() {
           <table className="plain small">
             <thead>
               <tr>
-                <th className="wide-210">Made</th>
+                <th className="wide-120">Made</th>
                 <th>File</th>
-                <th className="right wide-90">KiB</th>
-                <th className="wide-260">
+                <th className="right wide-56">KiB</th>
+                <th className="wide-220">
                   <span className="visually-hidden">acts</span>
                 </th>
               </tr>
@@ -149,7 +151,8 @@ type KeptProps = { safeguards: Schema["SafeguardsOut"]; now: number };
 function HowTheyAreKept({ safeguards: of, now }: KeptProps) {
   const every = of.backup_every_h;
   const last = of.last_backup_at ? Date.parse(of.last_backup_at) : 0;
-  const next = last <= now ? last + every * HOUR_MS : now;
+  // One that is dated later was made by a clock that ran ahead, and puts nothing off.
+  const next = last <= now + NOW_IS_WITHIN_MS ? last + every * HOUR_MS : now;
   const facts: [string, ReactNode][] = [
     [
       "Where",

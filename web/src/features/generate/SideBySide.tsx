@@ -37,26 +37,23 @@ export function SideBySide({ bits, policy, shape, onTake }: Props) {
         </caption>
         <thead>
           <tr>
-            <th className="wide-92">Kind</th>
-            <th>For example</th>
+            <th>Kind, and an example</th>
+            <th className="right wide-92">Bits</th>
             <th className="right wide-64">Length</th>
             <th className="right wide-64">Presses</th>
             <th className="right wide-64">Taps</th>
-            <th className="wide-70">
+            <th className="wide-64">
               <span className="visually-hidden">acts</span>
             </th>
           </tr>
         </thead>
-        <tbody>
-          {(sides ?? []).map((side) => (
-            <tr key={side.kind}>
-              <td>{side.says || KINDS.find((k) => k.value === side.kind)?.label}</td>
-              {side.draw ? (
-                <>
-                  <td className="sample" translate="no">
-                    <div className="two-lines">{side.draw.secret}</div>
-                    <div className="small quiet in-face">{side.draw.entropy_bits} bits</div>
-                  </td>
+        {(sides ?? []).map((side) => (
+          <tbody key={side.kind}>
+            {side.draw ? (
+              <>
+                <tr className="side-facts">
+                  <td>{side.says}</td>
+                  <td className="right">{side.draw.entropy_bits}</td>
                   <td className="right">{side.length.toFixed(0)}</td>
                   <td className="right">{side.key_presses.toFixed(0)}</td>
                   <td className="right">{side.phone_taps.toFixed(0)}</td>
@@ -69,16 +66,24 @@ export function SideBySide({ bits, policy, shape, onTake }: Props) {
                       take<span className="visually-hidden"> the {side.kind}</span>
                     </button>
                   </td>
-                </>
-              ) : (
+                </tr>
+                <tr>
+                  <td colSpan={6} className="sample" translate="no">
+                    {side.draw.secret}
+                  </td>
+                </tr>
+              </>
+            ) : (
+              <tr>
+                <td>{KINDS.find((k) => k.value === side.kind)?.label}</td>
                 <td colSpan={5} className="quiet">
                   {side.problem_code &&
                     sentence({ code: side.problem_code, data: side.problem_data })}
                 </td>
-              )}
-            </tr>
-          ))}
-        </tbody>
+              </tr>
+            )}
+          </tbody>
+        ))}
       </table>
     </section>
   );
