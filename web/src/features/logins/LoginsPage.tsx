@@ -1,7 +1,8 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Button, Input, type InputRef } from "antd";
-import { useDeferredValue, useMemo, useRef } from "react";
+import { memo, useDeferredValue, useMemo, useRef } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
+import type { Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { count } from "../../domain/moments";
 import { ProblemNote } from "../../shared/ProblemNote";
@@ -14,7 +15,7 @@ export default function LoginsPage() {
   const navigate = useNavigate();
   const [params, setParams] = useSearchParams();
   const gravest = params.get("sort") === "findings";
-  const [folder, setFolder] = useRemembered<string | null>("logins folder", null);
+  const [folder] = useRemembered<string | null>(FOLDER, null);
   const [typed, setTyped] = useRemembered("logins search", "");
   const search = useRef<InputRef>(null);
   const sought = useDeferredValue(typed);
@@ -31,10 +32,6 @@ export default function LoginsPage() {
     n: () => void navigate("/logins/new"),
     f: () => search.current?.focus(),
   });
-  const pick = (name: string | null) => {
-    setFolder(name);
-    remember(CURRENT_ROW, 0);
-  };
 
   return (
     <main className="page fills-height">
@@ -67,13 +64,7 @@ export default function LoginsPage() {
             {data && `${data.found.toLocaleString("en")} of ${count(data.logins_count, "login")}`}
           </span>
         </div>
-        <div className="row">
-          <Link to="/carry">Bring in</Link>
-          <Link to="/logins/bin">Bin</Link>
-          <Button type="primary" onClick={() => void navigate("/logins/new")}>
-            New login <kbd>N</kbd>
-          </Button>
-        </div>
+        <Ways />
       </header>
       <ProblemNote problem={error} />
       {data && data.damaged_count > 0 && (
@@ -90,23 +81,7 @@ export default function LoginsPage() {
         </div>
       ) : (
         <div className="beside-facets">
-          <div className="facets" role="group" aria-label="Folders">
-            <FolderFacet
-              label="All folders"
-              n={data?.logins_count ?? 0}
-              on={folder === null}
-              onPick={() => pick(null)}
-            />
-            {Object.entries(data?.folders ?? {}).map(([name, n]) => (
-              <FolderFacet
-                key={name}
-                label={name || "in no folder"}
-                n={n}
-                on={folder === name}
-                onPick={() => pick(name)}
-              />
-            ))}
-          </div>
+          <Folders data={data} folder={folder} onPick={pick} />
           <section aria-label="Logins" className="main-column">
             <div className="cols login-cols head">
               <span>Login</span>
@@ -136,6 +111,55 @@ export default function LoginsPage() {
       )}
     </main>
   );
+}
+
+/** What else there is to do with logins. */
+const Ways = memo(function Ways() {
+  const navigate = useNavigate();
+  return (
+    <div className="row">
+      <Link to="/carry">Bring in</Link>
+      <Link to="/logins/bin">Bin</Link>
+      <Button type="primary" onClick={() => void navigate("/logins/new")}>
+        New login <kbd>N</kbd>
+      </Button>
+    </div>
+  );
+});
+
+type FoldersProps = {
+  data: Schema["LoginRowsOut"] | undefined;
+  folder: string | null;
+  onPick: (name: string | null) => void;
+};
+
+const Folders = memo(function Folders({ data, folder, onPick }: FoldersProps) {
+  return (
+    <div className="facets" role="group" aria-label="Folders">
+      <FolderFacet
+        label="All folders"
+        n={data?.logins_count ?? 0}
+        on={folder === null}
+        onPick={() => onPick(null)}
+      />
+      {Object.entries(data?.folders ?? {}).map(([name, n]) => (
+        <FolderFacet
+          key={name}
+          label={name || "in no folder"}
+          n={n}
+          on={folder === name}
+          onPick={() => onPick(name)}
+        />
+      ))}
+    </div>
+  );
+});
+
+const FOLDER = "logins folder";
+
+function pick(name: string | null): void {
+  remember(FOLDER, name);
+  remember(CURRENT_ROW, 0);
 }
 
 function FolderFacet(props: { label: string; n: number; on: boolean; onPick: () => void }) {
