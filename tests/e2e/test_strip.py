@@ -35,9 +35,9 @@ def test_a_refusal_is_learned_from_within_the_strip(
     expect(strip.get_by_text("11 characters, ")).to_be_visible()
     expect(strip.get_by_text(copied)).to_have_count(0)
     page.bring_to_front()
-    page.keyboard.press("w")
+    with strip.expect_event("close"):
+        page.keyboard.press("w")
     expect(page.get_by_role("button", name="Beside the site")).to_be_visible()
-    assert strip.is_closed()
 
 
 def test_signing_in_is_a_row_above_the_sheet_and_a_window_beside_the_site(
@@ -63,6 +63,7 @@ def test_signing_in_is_a_row_above_the_sheet_and_a_window_beside_the_site(
     ).to_be_visible()
     assert beside.evaluate("navigator.clipboard.readText()") != "ilse.quist"
     page.bring_to_front()
-    page.keyboard.press("Escape")
+    with beside.expect_event("close"):
+        page.keyboard.press("Escape")
     expect(row).to_have_count(0)
-    assert beside.is_closed() and page.url.rpartition("/")[2] != "sign-in"
+    assert page.url.rpartition("/")[2] != "sign-in"

@@ -50,8 +50,9 @@ TOO_WIDE = """async width => {
   const under = () => [...document.querySelectorAll(".holds-rows > *")].filter(shown)
     .map(one => [one, one.getBoundingClientRect()]).sort((a, b) => a[1].top - b[1].top)
     .filter((row, i, all) => i > 0 && row[1].top < all[i - 1][1].bottom - 1).map(row => row[0]);
-  // What grew moves the rows below it before the next frame is shown.
-  if (under().length) await new Promise(next => requestAnimationFrame(() => setTimeout(next)));
+  // What grew moves the rows below it within a few frames.
+  for (let frame = 0; frame < 30 && under().length; frame++)
+    await new Promise(next => requestAnimationFrame(() => setTimeout(next)));
   return [...wide, ...beyond, ...cut, ...under()].map(named);
 }"""
 
