@@ -4621,8 +4621,14 @@ export interface components {
          * @description One record that a merge touches. what: added, changed, removed, parted or asked.
          *
          *     secret_taken: where both sides changed the secret, why the one that is taken counts for more.
+         *     in_bin: of what is asked, whether it lies in the bin; else one side deleted it for good.
          */
         MergeLineOut: {
+            /**
+             * In Bin
+             * @default false
+             */
+            in_bin: boolean;
             /** Kind */
             kind: string;
             /** Login Id */

@@ -57,6 +57,7 @@ class MergeLine:
 
     label: of records that are no logins. texts: of those that both sides changed: (name, the one
     that is taken, the one that is kept beside it, why). secret_taken: why one secret of two counts.
+    in_bin: of what is asked, whether it lies there; else it was deleted for good on one side.
     """
 
     login_id: str
@@ -66,6 +67,7 @@ class MergeLine:
     label: str = LOGIN
     texts: tuple[tuple[str, str, str, Why], ...] = ()
     secret_taken: Why | None = None
+    in_bin: bool = False
 
 
 def take_out(
@@ -218,7 +220,7 @@ def _lines(merge: Merge, ours: Contents) -> list[MergeLine]:
             )
     for login_id in sorted(asked):
         card = merge.contents.records[LOGIN][login_id][CARD]
-        lines.append(
-            MergeLine(login_id, str(card["title"]), str(card.get("user_name", "")), "asked")
-        )
+        names = str(card["title"]), str(card.get("user_name", ""))
+        in_bin = card.get("deleted_at") is not None
+        lines.append(MergeLine(login_id, *names, "asked", in_bin=in_bin))
     return sorted(lines, key=lambda one: (one.title.casefold(), one.login_id, one.what))

@@ -21,6 +21,14 @@ const WHAT: Record<string, string> = {
   asked: "deleted on one side, changed on the other",
 };
 
+const GONE =
+  "deleted for good on one side, changed on the other: it is kept; delete it once more if it is to go";
+
+/** How many records lines are of: one may have two, what happens to it and what is asked of it. */
+function touched(lines: readonly Schema["MergeLineOut"][]): number {
+  return new Set(lines.map((line) => `${line.kind} ${line.login_id}`)).size;
+}
+
 const BECAUSE: Record<Taken, string> = {
   more_often: "as it was changed more often",
   later: "as the later by both clocks",
@@ -59,7 +67,7 @@ export function MergePreview(props: { bundle: Schema["BundleHeld"]; onLeave: () 
   if (done)
     return (
       <p role="status">
-        <b>Merged: {count(done.length, "record")} changed here.</b>{" "}
+        <b>Merged: {count(touched(done), "record")} changed here.</b>{" "}
         {done.some((line) => line.what === "parted") && (
           <>
             What was changed on both sides stands in the <Link to="/">worklist</Link>.
@@ -92,8 +100,11 @@ export function MergePreview(props: { bundle: Schema["BundleHeld"]; onLeave: () 
         </div>
       </form>
     );
-  const logins = facts.lines.filter((line) => line.kind === "login");
-  const others = facts.lines.length - logins.length;
+  const asked = new Set(facts.lines.filter((l) => l.what === "asked").map((l) => l.login_id));
+  // That it comes in is said with what is asked of it.
+  const lines = facts.lines.filter((l) => l.what !== "added" || !asked.has(l.login_id));
+  const logins = touched(lines.filter((line) => line.kind === "login"));
+  const others = touched(lines) - logins;
   return (
     <>
       <p>
@@ -101,7 +112,7 @@ export function MergePreview(props: { bundle: Schema["BundleHeld"]; onLeave: () 
         {dayAndTime(facts.made_at, now)}.{" "}
         {facts.lines.length === 0
           ? "It has nothing that is not here already."
-          : `Merging changes ${count(logins.length, "login")} here${others ? ` and ${count(others, "other record")}` : ""}. Each change since the copies parted is kept.`}
+          : `Merging changes ${count(logins, "login")} here${others ? ` and ${count(others, "other record")}` : ""}. Each change since the copies parted is kept.`}
         {facts.lines.some((line) => line.what === "parted") &&
           " What both changed is taken from where it was changed more often, or else later, unless that copy’s clock ran ahead."}
       </p>
@@ -124,12 +135,12 @@ export function MergePreview(props: { bundle: Schema["BundleHeld"]; onLeave: () 
         label="What merging changes"
         columns="minmax(0, 3fr) minmax(0, 2fr) minmax(0, 5fr)"
         heads={["Record", "User name", "What happens here"]}
-        rows={facts.lines.map((line, at) => ({ ...line, at }))}
+        rows={lines}
         cells={(line) => [
           line.kind === "login" ? line.title : [line.kind, line.title].filter(Boolean).join(": "),
           line.user_name,
           <span key="what">
-            {WHAT[line.what] ?? line.what}
+            {line.what === "asked" && !line.in_bin ? GONE : (WHAT[line.what] ?? line.what)}
             {line.texts.map((one, i) => (
               <div key={i}>
                 {one.field.replace(/_/g, " ")}: “{one.taken}” is taken, {BECAUSE[one.why]}; “
@@ -141,7 +152,7 @@ export function MergePreview(props: { bundle: Schema["BundleHeld"]; onLeave: () 
                 secret: one is taken, {BECAUSE[line.secret_taken]}; the other is in the history
               </div>
             )}
-            {line.what === "asked" && (
+            {line.what === "asked" && line.in_bin && (
               <>
                 {" "}
                 <Checkbox

@@ -129,6 +129,7 @@ def _shaped(lines: list[use.MergeLine]) -> list[MergeLineOut]:
                 for name, taken, kept, why in one.texts
             ],
             secret_taken=one.secret_taken,
+            in_bin=one.in_bin,
         )
         for one in lines
     ]

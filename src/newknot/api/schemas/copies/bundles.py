@@ -50,6 +50,7 @@ class MergeLineOut(Shape):
     """One record that a merge touches. what: added, changed, removed, parted or asked.
 
     secret_taken: where both sides changed the secret, why the one that is taken counts for more.
+    in_bin: of what is asked, whether it lies in the bin; else one side deleted it for good.
     """
 
     login_id: str
@@ -59,6 +60,7 @@ class MergeLineOut(Shape):
     kind: str
     texts: list[ApartOut]
     secret_taken: Why | None = None
+    in_bin: bool = False
 
 
 class BundleFacts(Shape):
