@@ -174,9 +174,9 @@ LOGINS = (
     DemoLogin("The Little Drum", "quist", "https://littledrum.example", STAGE, 33),
     DemoLogin("Pierhead Opera", "i.quist", "https://pierhead.example", STAGE, 145, length=22),
     DemoLogin(
-        "Wickerman Festival",
+        "Withy Lane Festival",
         "crew-lx",
-        "https://wickerfest.example",
+        "https://withylane.example",
         STAGE,
         505,
         owner="Festival crew",

@@ -2286,8 +2286,7 @@ export interface paths {
         put?: never;
         /**
          * Drive Way On
-         * @description The same by sign-ins of New Knot, where its login is switched on for that; without a body
-         *     to the end.
+         * @description The same by sign-ins of New Knot, where its login is switched on for that.
          */
         post: operations["drive_way_on_rotations__rotation_id__way_on_drive_post"];
         delete?: never;
@@ -5947,12 +5946,14 @@ export interface components {
         };
         /**
          * WayOnDrive
-         * @description refused: what did not open the site so far. at_most: how many are tried now, to the end
-         *     where it is null.
+         * @description refused: what did not open the site so far. at_most: how many are tried now.
          */
         WayOnDrive: {
-            /** At Most */
-            at_most?: number | null;
+            /**
+             * At Most
+             * @default 100
+             */
+            at_most: number;
             /** Refused */
             refused?: components["schemas"]["WayOnShape"][];
         };

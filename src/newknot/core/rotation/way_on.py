@@ -15,6 +15,8 @@ CUTS = (72, 64, 32, 30, 24, 20, 16, 15, 14, 12, 10, 8, 6)
 """Lengths at which sites are known to cut."""
 CUT_TRIES_FIRST, PART_LEAST = 5, 4
 """How many beginnings are tried before all else; the shortest part of all."""
+TRIED_AT_ONCE_MOST = 100
+"""However many there are: no site is to be asked without end."""
 _OF_MARKUP = frozenset("<>&\"'`\\")
 """Signs that a page's own code gives a meaning, and careless sites drop."""
 

@@ -292,11 +292,11 @@ class Driver:
         policy = learn_faults(self._vault, self._card, text, faults, now=self._now())
         return faults, site_worth(self._vault, self._card, text, policy)
 
-    def find_which(self, refused: list[WayOnTrial], at_most: int | None) -> WayOnTrial | None:
+    def find_which(self, refused: list[WayOnTrial], at_most: int) -> WayOnTrial | None:
         """After "not sure": tries which secret opens the site, and notes it; None where none does.
 
         refused: what did not open it so far, to which these tries are added. at_most: how many
-        are tried now; None: all.
+        are tried now.
 
         Raises `OutsideFailed`, `FormNotUnderstood` at any sign of throttling, `EventRefused`.
         """
@@ -304,7 +304,7 @@ class Driver:
         if not self._turns_away():
             raise FormNotUnderstood(reason="lets in a secret that cannot be right")
         before = len(refused)
-        while at_most is None or len(refused) - before < at_most:
+        while len(refused) - before < at_most:
             if (trial := next_of(held, refused)) is None:
                 return None
             if self._opens(trial_text(held, trial)):

@@ -16,6 +16,8 @@ import { useNow } from "../../shared/useNow";
 import { Dialogue } from "../../shared/Dialogue";
 
 const HOUR_MS = 3_600_000;
+const BEFORE =
+  "before logins are brought in or merged, a backup is restored, or the vault gets a new key";
 /** By so much the time on the screen may lag behind what was just done. */
 const NOW_IS_WITHIN_MS = 120_000;
 
@@ -170,8 +172,8 @@ function HowTheyAreKept({ safeguards: of, now }: KeptProps) {
       every
         ? `Every ${count(every, "hour")} while the vault is open, ${
             next > now ? `next ${dayAndTime(new Date(next).toISOString(), now)}` : "next now"
-          }; and before logins are brought in or merged.`
-        : "Before logins are brought in or merged; none by schedule.",
+          }; and ${BEFORE}.`
+        : `${BEFORE.replace(/^b/, "B")}; none by schedule.`,
     ],
     [
       "Which stay",

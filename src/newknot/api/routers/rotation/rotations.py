@@ -232,15 +232,14 @@ def way_on_secret(rotation_id: str, body: WayOnIn, work: WorkDep) -> SecretOut:
 def drive_way_on(
     rotation_id: str, work: WorkDep, body: Annotated[WayOnDrive | None, Body()] = None
 ) -> WayOnOut:
-    """The same by sign-ins of New Knot, where its login is switched on for that; without a body
-    to the end.
-    """
+    """The same by sign-ins of New Knot, where its login is switched on for that."""
     work.require(Act.EDIT)
     driver = _driver(rotation_id, work)
     held = work.keeper.drives[rotation_id]
-    refused = [_trial(one) for one in body.refused] if body is not None else []
+    wish = body or WayOnDrive(refused=[])
+    refused = [_trial(one) for one in wish.refused]
     try:
-        found = driver.find_which(refused, body.at_most if body is not None else None)
+        found = driver.find_which(refused, wish.at_most)
     finally:
         held.outcome = "ended"
     left = None

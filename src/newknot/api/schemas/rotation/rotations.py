@@ -9,7 +9,7 @@ from newknot.api.schemas.base import Shape, Whole
 from newknot.api.schemas.logins.logins import SecretIn
 from newknot.core.policy import LessonKind
 from newknot.core.rotation import RotationEvent, RotationState
-from newknot.core.rotation.way_on import Which
+from newknot.core.rotation.way_on import TRIED_AT_ONCE_MOST, Which
 
 
 class StageIn(Shape):
@@ -168,12 +168,10 @@ class WayOnAnswers(Shape):
 
 
 class WayOnDrive(Shape):
-    """refused: what did not open the site so far. at_most: how many are tried now, to the end
-    where it is null.
-    """
+    """refused: what did not open the site so far. at_most: how many are tried now."""
 
     refused: Annotated[list[WayOnShape], Field(default_factory=list)]
-    at_most: Annotated[int, Field(ge=1)] | None = None
+    at_most: Annotated[int, Field(ge=1, le=TRIED_AT_ONCE_MOST)] = TRIED_AT_ONCE_MOST
 
 
 class WayOnOut(Shape):
