@@ -1,12 +1,10 @@
 """Every operation of the document, with what it allows and what it does not: no fault of ours."""
 
-from contextlib import suppress
 from typing import Any
 
 import pytest
 import schemathesis
 from hypothesis import HealthCheck, Phase, given, seed, settings
-from hypothesis.errors import Unsatisfiable
 from schemathesis import APIOperation, GenerationMode
 from schemathesis.core import NOT_SET
 
@@ -44,6 +42,8 @@ def test_nothing_that_can_be_sent_makes_the_server_fail(api: Api, ids: dict[str,
     for operation in operations(api):
         for mode in (GenerationMode.POSITIVE, GenerationMode.NEGATIVE):
             known = {name: ids[name] for name in ids if f"{{{name}}}" in operation.path}
+            if mode is GenerationMode.NEGATIVE and not can_be_wrong(operation):
+                continue
 
             @seed(1)
             @settings(
@@ -67,13 +67,16 @@ def test_nothing_that_can_be_sent_makes_the_server_fail(api: Api, ids: dict[str,
                 assert answer.status_code < 500, says
                 answered.setdefault(case.path, set()).add(answer.status_code)
 
-            # Where nothing can be said there is nothing to say wrong.
-            with suppress(Unsatisfiable):
-                calls()
+            calls()
             api.clock.pass_s(1)
             api.keeper.touch(3600)
     reached = [path for path, codes in answered.items() if any(code < 300 for code in codes)]
     assert len(answered) > 90 and len(reached) > len(answered) // 3
+
+
+def can_be_wrong(operation: APIOperation[Any, Any, Any, Any]) -> bool:
+    """Any text is an id: only what is beside the path can be otherwise than the document says."""
+    return any((*operation.query, *operation.headers, *operation.body))
 
 
 def content_of(case: schemathesis.Case[Any]) -> dict[str, Any]:

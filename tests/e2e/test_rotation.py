@@ -59,7 +59,7 @@ def vault_in(folder: Path) -> Iterator[Api]:
 
 
 def unlocked(browser: Browser, served: Served) -> Page:
-    context = browser.new_context(viewport=VIEWPORT)  # type: ignore[arg-type]
+    context = browser.new_context(viewport=VIEWPORT, reduced_motion="reduce")  # type: ignore[arg-type]
     context.set_default_timeout(BUSY_MS)
     context.grant_permissions(["clipboard-read", "clipboard-write"], origin=served.url)
     page = context.new_page()
@@ -177,7 +177,8 @@ def test_given_up_leaves_the_old_secret_and_keeps_the_new_one_as_never_used(
         page.get_by_role("button", name="Give this rotation up").click()
         page.get_by_text("Given up.").wait_for()
         page.get_by_role("link", name="Gantry").first.click()
-        page.get_by_text("never used").first.wait_for()
+        page.get_by_text("Reset through", exact=True).wait_for()
+        page.wait_for_function("document.activeElement !== document.body")
         assert clipboard(page, "y", "Secret of Gantry") == OLD
         page.get_by_role("button", name="copy: the secret of").click()
         page.get_by_text("Earlier secret of Gantry put on the clipboard").first.wait_for()

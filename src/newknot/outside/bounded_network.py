@@ -6,6 +6,7 @@ A library's time-out counts from byte to byte: a site that drips one a second ne
 import time
 from collections.abc import Callable, Iterable, Iterator
 from contextlib import contextmanager
+from functools import cache
 from ssl import SSLContext
 from threading import local
 from typing import Any
@@ -19,12 +20,20 @@ Look = Callable[[], None]
 """Raises where the answer is not waited for any longer."""
 
 
+@cache
+def _trusted() -> SSLContext:
+    """The authorities that are trusted, read once: there is a client for each visit of a site."""
+    return httpx.create_ssl_context(trust_env=False)
+
+
 class OutsideClient(httpx.Client):
     """A client whose waits and reads are bounded by what `looking` is given."""
 
     def __init__(self, **settings: Any) -> None:
         self._held = local()
-        transport = httpx.HTTPTransport(trust_env=False, limits=settings.pop("limits"))
+        transport = httpx.HTTPTransport(
+            verify=_trusted(), trust_env=False, limits=settings.pop("limits")
+        )
         # The library takes a network of one's own (httpcore, network backends), its shell does not
         # hand it on.
         transport._pool._network_backend = _Backend(self.look)

@@ -8,6 +8,7 @@ its user allowed beside it, by https or on this machine. The secrets leave in bo
 import time
 from collections.abc import Callable, Collection
 from dataclasses import dataclass
+from hashlib import sha256
 from pathlib import Path
 from urllib.parse import urlencode
 
@@ -33,6 +34,7 @@ NOT_THERE = "/.well-known/resource-that-should-not-exist-whose-status-code-shoul
 REDIRECTS_MOST = 6
 PAGE_MOST = form_reader.INPUT_MOST
 READING_S = 10.0
+_FORM_READER = Path(form_reader.__file__)
 _REDIRECTS = (301, 302, 303, 307, 308)
 _NO_ANSWER = (423, 429)
 """Statuses that say nothing of whether a secret is right (RFC 4918, RFC 6585)."""
@@ -51,6 +53,24 @@ class Visited:
     page: SitePage
 
 
+class PageReader:
+    """The pages of one drive: one that comes again, as at each sign-in, is not read again."""
+
+    def __init__(self) -> None:
+        self._read: dict[bytes, SitePage] = {}
+
+    def page(self, body: bytes) -> SitePage:
+        """Its forms, read by a child under limits. Raises `FormNotUnderstood`."""
+        digest = sha256(body).digest()
+        if digest not in self._read:
+            try:
+                found = run_limited(_FORM_READER, body, within_s=READING_S, alone=True)
+                self._read[digest] = SitePage.of(found)
+            except (ChildFailed, KeyError):
+                raise FormNotUnderstood(reason="sent a page that cannot be read") from None
+        return self._read[digest]
+
+
 class DrivenSite:
     """One visit, with the cookies of that visit alone. may_go_on is asked in every wait. also:
     origins of the site that its user allowed beside that of the address.
@@ -64,6 +84,7 @@ class DrivenSite:
         may_go_on: Callable[[], bool],
         until_s: float,
         also: Collection[str] = (),
+        reader: PageReader | None = None,
     ) -> None:
         site = site_of(address)
         if site is None:
@@ -72,6 +93,7 @@ class DrivenSite:
         self._own_port = own_port
         self._may_go_on = may_go_on
         self._until_s = until_s
+        self._reader = reader or PageReader()
         self._client = outside_client()
         self._origin = site.origin
         self._allowed = frozenset((site.origin, *also))
@@ -159,7 +181,7 @@ class DrivenSite:
             address = self._require_own(address)
             status, place, text = self._once(method, address, body, referer)
             if status not in _REDIRECTS or not place:
-                return Visited(address, status, read_page(text))
+                return Visited(address, status, self._reader.page(text))
             if status in (307, 308) and body is not None:
                 raise FormNotUnderstood(reason="sends the form on to another address")
             address, method, body = _joined(address, place), "GET", None
@@ -248,13 +270,3 @@ def _coded(form: SiteForm, code: Callable[[], str] | None) -> dict[str, str]:
 
 def _no_code() -> str:
     return ""
-
-
-def read_page(body: bytes) -> SitePage:
-    """The forms of a page, read by a child under limits. Raises `FormNotUnderstood`."""
-    try:
-        return SitePage.of(
-            run_limited(Path(form_reader.__file__), body, within_s=READING_S, alone=True)
-        )
-    except (ChildFailed, KeyError):
-        raise FormNotUnderstood(reason="sent a page that cannot be read") from None
