@@ -14,6 +14,7 @@ import pytest
 
 from newknot.outside import driven_site, reaching
 from tests.api.conftest import Api
+from tests.conftest import wait_until
 from tests.support.running import Served, practice_sites
 
 OLD = "lantern-orchard1"
@@ -400,9 +401,9 @@ def test_a_site_that_falls_silent_after_sending_is_not_sure_and_both_are_kept(
         odd.waits_s = 1.5
         login_id, path = begun(api, address, "ilse", OLD)
         assert api.ok("POST", f"{path}/drive")["state"] == "unsure"
-        time.sleep(1.5)
         new = api.ok("POST", f"{path}/hand-out", {"purpose": "copy"})["secret"]
-        assert odd.password == new and api.secret_of(login_id) == OLD
+        wait_until(lambda: odd.password == new)
+        assert api.secret_of(login_id) == OLD
 
 
 def test_it_is_stopped_by_hand_and_by_the_lock(api: Api) -> None:
@@ -411,8 +412,7 @@ def test_it_is_stopped_by_hand_and_by_the_lock(api: Api) -> None:
         login_id, path = begun(api, address, "ilse", OLD)
 
         def stop() -> None:
-            while not any(place == "/account/set" for place, _ in odd.sent):
-                time.sleep(0.05)
+            wait_until(lambda: any(place == "/account/set" for place, _ in odd.sent))
             api.call("POST", f"{path}/drive/stop")
 
         Thread(target=stop, daemon=True).start()

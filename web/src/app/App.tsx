@@ -27,7 +27,7 @@ const router = createBrowserRouter([{ path: "*", Component: Gate }]);
 export function App() {
   const tone = useTone();
   return (
-    <ConfigProvider csp={{ nonce }} theme={antdTheme(tone)}>
+    <ConfigProvider csp={{ nonce }} theme={antdTheme(tone)} wave={{ disabled: true }}>
       <AntApp style={{ height: "100%" }}>
         <QueryClientProvider client={queryClient}>
           <RouterProvider router={router} />
