@@ -159,7 +159,8 @@ class Reach:
         name = str(mutant.path.relative_to(ROOT))
         lines = self.by_line.get(name, {})
         if mutant.line in lines_of_functions(mutant.path):
-            found = set(lines.get(mutant.line, ()))
+            statement = lines_of_statement(mutant.path, mutant.line)
+            found = {test for line in statement for test in lines.get(line, ())}
         else:
             inner = lines_of_functions(mutant.path)
             found = {test for line in inner for test in lines.get(line, ())}
@@ -180,6 +181,20 @@ def lines_of_functions(path: Path) -> set[int]:
     for node in ast.walk(ast.parse(path.read_text("utf-8"))):
         if isinstance(node, ast.FunctionDef | ast.AsyncFunctionDef):
             found.update(range(node.body[0].lineno, (node.end_lineno or node.lineno) + 1))
+    return found
+
+
+def lines_of_statement(path: Path, at: int) -> range:
+    """The lines of the innermost statement at a line, without those of its body: a statement over
+    several lines runs as one, and not each of them is recorded.
+    """
+    found = range(at, at + 1)
+    for node in ast.walk(ast.parse(path.read_text("utf-8"))):
+        if isinstance(node, ast.stmt) and node.lineno <= at <= (node.end_lineno or node.lineno):
+            body = getattr(node, "body", None)
+            end = body[0].lineno - 1 if body else node.end_lineno or node.lineno
+            if at <= end:
+                found = range(node.lineno, end + 1)
     return found
 
 

@@ -30,6 +30,8 @@ def test_what_was_settled_is_what_loads(
     again.load(connection)
     assert again.entries == manifest.entries
     assert (again.counter, again.head_tag) == (max(1, len(acts)), manifest.head_tag)
+    written = connection.execute("SELECT total(revision) FROM manifest").fetchone()[0]
+    assert written == len(acts)  # each of one bucket, whose revision is one more
     connection.close()
 
 

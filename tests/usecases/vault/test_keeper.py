@@ -3,9 +3,12 @@
 import gc
 from collections.abc import Iterator
 
+from newknot.core.address import likeness, site_of
+from newknot.core.errors import NewKnotError
 from newknot.core.secret import Secret
 from newknot.store.vault import Vault
 from newknot.usecases.logins.logins import list_logins
+from newknot.usecases.rotation.driving import Drive
 from newknot.usecases.vault.first_hour import end_first_hour
 from newknot.usecases.vault.keeper import WORK_COUNTS_S
 from tests.api.conftest import Api
@@ -60,11 +63,22 @@ def test_after_a_lock_nothing_of_the_vault_is_held(api: Api) -> None:
     keeper = api.keeper
     assert MARKER in texts(keeper)
     vault = keeper._vault
-    api.ok("POST", "vault/lock")
+    keeper.drives["r"], keeper.not_begun["c"] = Drive(), {login: NewKnotError()}
+    keeper.reading.faulty.append(MARKER)
+    assert keeper.spaces._kept and keeper.sessions._open
+    api.ok("POST", "imports", body)
+    api.ok("POST", "addresses", {"address": "lanterm.example"})
+    asked_before = (site_of, likeness._split)
+    assert all(one.cache_info().currsize for one in asked_before)
+    with keeper.progress.of_one_act() as step:
+        api.ok("POST", "vault/lock")
+        assert not step(1, 2)
+    assert [one.cache_info().currsize for one in asked_before] == [0, 0]
     assert MARKER not in texts(keeper) and MARKER not in texts(vault)
     assert vault is not None and vault.vault_key == b"" and vault.keys.records == b""
-    for name in ("drives", "imports", "bundles"):
+    for name in ("drives", "not_begun", "imports", "bundles"):
         assert not getattr(keeper, name), name
+    assert not keeper.spaces._kept and not keeper.sessions._open
     assert keeper.left_out is None and keeper.checked.measures is None
     assert api.call("GET", "logins").status_code == 423
 

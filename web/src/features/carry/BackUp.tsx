@@ -84,7 +84,7 @@ export function BackUp() {
           <table className="plain small">
             <thead>
               <tr>
-                <th className="wide-120">Made</th>
+                <th className="wide-110">Made</th>
                 <th>File</th>
                 <th className="right wide-56">KiB</th>
                 <th className="wide-220">

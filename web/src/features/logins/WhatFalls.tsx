@@ -6,8 +6,10 @@ import { FindingShape } from "../../shared/icons";
 
 const SHOWN = 6;
 
+type Props = { loginId: string; heading?: string };
+
 /** A login's findings, and the logins that fall if it falls. */
-export function WhatFalls({ loginId }: { loginId: string }) {
+export function WhatFalls({ loginId, heading = "Findings and reach" }: Props) {
   const found = useQuery(queries.findingsOf(loginId));
   const falls = useQuery(queries.reachOf(loginId));
   const findings = found.data ?? [];
@@ -15,7 +17,7 @@ export function WhatFalls({ loginId }: { loginId: string }) {
   if (findings.length === 0 && others.length === 0) return null;
   return (
     <section className="above-18">
-      <h2>Findings and reach</h2>
+      <h2>{heading}</h2>
       {findings.map((f) => (
         <p key={f.kind} className="small row what-falls-small">
           <FindingShape kind={f.kind} />

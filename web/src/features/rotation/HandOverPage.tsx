@@ -6,6 +6,8 @@ import { ProblemNote } from "../../shared/ProblemNote";
 import { SpellOut } from "../../shared/SpellOut";
 import { Splice, type Bar } from "../../shared/Splice";
 import { StripOrPage } from "../../shared/StripWindow";
+import { WhatFalls } from "../logins/WhatFalls";
+import { CampaignPlace } from "./CampaignPlace";
 import { DrivePanel } from "./DrivePanel";
 import { FaultTrials } from "./FaultTrials";
 import { HandOverSteps } from "./HandOverSteps";
@@ -49,6 +51,12 @@ export default function HandOverPage() {
           )}
           {login && <Splice bars={barsOf(login, rotation, now)} now={now} />}
           <SiteTakes loginId={rotation.login_id} />
+          {rotation.is_open && (
+            <WhatFalls
+              loginId={rotation.login_id}
+              heading="What is open today, and falls with it"
+            />
+          )}
           {login && !rotation.is_sign_up && (
             <>
               <WayOn rotation={rotation} driven={login.driven} />
@@ -71,6 +79,7 @@ export default function HandOverPage() {
               ))}
             </tbody>
           </table>
+          {rotation.is_open && <CampaignPlace rotation={rotation} />}
         </aside>
       </div>
       {over.spelling !== null && (

@@ -2,6 +2,7 @@ import { screen } from "@testing-library/react";
 import { expect, test } from "vitest";
 import { mount, server } from "../../../test/mounted";
 import type { Schema } from "../../api/client";
+import { CampaignPlace } from "./CampaignPlace";
 import { RotationEnded } from "./RotationEnded";
 
 const ROTATION = {
@@ -28,6 +29,14 @@ test("in a campaign it leads to the next login that is under way", async () => {
   const next = await screen.findByRole("link", { name: "Next of the campaign: Tithe" });
   expect(next.getAttribute("href")).toBe("/rotate/r3");
   expect(screen.getByText(/old one lies in the login's history/)).toBeTruthy();
+});
+
+test("on its way it is said where it stands in its campaign, and what is next", async () => {
+  const places = [..."abcdef"].map((id, i) => place(id, id.repeat(3), i < 2 ? "done" : "", null));
+  server({ "GET /campaigns": [{ campaign_id: "k", places }] });
+  mount(<CampaignPlace rotation={{ ...ROTATION, login_id: "c" }} />);
+  const said = await screen.findByRole("region", { name: "Its campaign" });
+  expect(said.textContent).toContain("3 of 6, 2 others done. Next: ddd, eee, fff. the campaign");
 });
 
 test("else to the worklist; what was given up says that the secret stayed", async () => {
