@@ -66,3 +66,5 @@ def test_a_clock_that_ran_ahead_or_back_lets_nothing_go_that_it_would_not() -> N
     for wrong in (ahead, back):
         assert stays_of([days[5], wrong, *days[4::-1]], rule) == [True] * 7
         assert stays_of([wrong, *days[::-1]], rule) == [True] * 7
+    twice = [days[5], ahead + timedelta(hours=1), ahead]
+    assert stays_of(twice, rule) == [True, True, False]

@@ -7,6 +7,7 @@ much less of the class demanded.
 from dataclasses import replace
 
 from newknot.core.generate.characters.order_free import OrderFreeSpace
+from newknot.core.generate.random_source import RandomSource
 from newknot.core.policy.site_policy import CharacterClass, SitePolicy
 
 
@@ -29,6 +30,10 @@ class ChosenEnds:
                 size = max(1, len(first)) * max(1, len(last)) * space.size
                 self._ways.append((first, last, space, size))
         self.size = sum(size for *_, size in self._ways)
+
+    def draw(self, random: RandomSource) -> str:
+        """A string, each alike likely."""
+        return self.unrank(random.randbelow(self.size))
 
     def unrank(self, rank: int) -> str:
         """The string of a rank in [0, size)."""

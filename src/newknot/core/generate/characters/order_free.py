@@ -7,9 +7,15 @@ j, each used at most m times. A uniform integer below f_0 becomes a string by wa
 """
 
 from collections.abc import Sequence
+from dataclasses import replace
+from functools import cached_property
 from math import comb
 
+from newknot.core.generate.random_source import RandomSource
 from newknot.core.policy.site_policy import CharacterClass, SitePolicy
+
+LEFT_LEAST, TRIES = 4, 12
+"""One string of so many keeps its limits of use, at least; so many are tried."""
 
 
 class OrderFreeSpace:
@@ -17,6 +23,7 @@ class OrderFreeSpace:
 
     def __init__(self, policy: SitePolicy, length: int) -> None:
         self.length = length
+        self._policy = policy
         self._min_classes = policy.min_classes
         self._uses = 1 if policy.distinct else policy.max_uses
         self._classes = _merged(policy, limited=self._uses is not None)
@@ -31,6 +38,25 @@ class OrderFreeSpace:
     def size(self) -> int:
         """How many strings there are, exactly."""
         return self._tables[0][self.length][self._min_classes]
+
+    def draw(self, random: RandomSource) -> str:
+        """A string, each alike likely: where limits of use leave enough of all strings, one of all
+        that keeps them, which is found sooner than the string of a rank.
+        """
+        if self._loose is not None:
+            for _ in range(TRIES):
+                text = self._loose.unrank(random.randbelow(self._loose.size))
+                if max(map(text.count, text)) <= (self._uses or self.length):
+                    return text
+        return self.unrank(random.randbelow(self.size))
+
+    @cached_property
+    def _loose(self) -> "OrderFreeSpace | None":
+        """The same strings and more, without limits of use; None where few of them keep these."""
+        if self._uses is None:
+            return None
+        loose = OrderFreeSpace(replace(self._policy, distinct=False, max_uses=None), self.length)
+        return loose if LEFT_LEAST * self.size >= loose.size else None
 
     def unrank(self, rank: int) -> str:
         """The string of a rank in [0, size)."""

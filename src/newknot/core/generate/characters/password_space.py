@@ -150,7 +150,7 @@ class PasswordSpace:
             return self._core.unrank(self._listed[random.randbelow(len(self._listed))])
         if self._may_reject or self._layered is None:
             for _ in range(TRIES_MOST):
-                text = self._core.unrank(random.randbelow(self._core.size))
+                text = self._core.draw(random)
                 if self._passes(text):
                     return text
         if self._layered is None:

@@ -13,6 +13,9 @@ from newknot.core.generate.random_source import RandomSource
 from newknot.core.policy.folding import folded
 from newknot.core.policy.site_policy import CharacterClass, SitePolicy
 
+TRIES = 3
+"""So often a text is taken by chance before one is searched."""
+
 
 class SearchedForms:
     """The forms of length `length` that a site keeps, and a text for each that has one."""
@@ -60,6 +63,12 @@ class SearchedForms:
 
     def finished(self, text: str, random: RandomSource) -> str | None:
         """A text of which the site keeps this form; None if there is none. Raises `Undecided`."""
+        if not self._search.has_characters(text):
+            return None
+        for _ in range(TRIES):
+            found = self._search.by_chance(text, random)
+            if found is not None:
+                return found
         return self._search.text_with(text, random)
 
     def _spared_for_the_end(self) -> str | None:

@@ -87,6 +87,29 @@ class TextSearch:
                 used[character] -= 1
         raise Undecided
 
+    def by_chance(self, text: str, random: RandomSource) -> str | None:
+        """A text whose kept beginning is this, in any case and with any end; None where that
+        breaks a rule.
+        """
+        out: list[str] = []
+        for form in text:
+            left = self._dresses.get(form, ())
+            if self._uses == 1:
+                left = [c for c in left if c not in out]
+            if not left:
+                return None
+            out.append(left[random.randbelow(len(left))] if len(left) > 1 else left[0])
+        for _ in range(self._whole - len(text)):
+            out.append(self._free[random.randbelow(len(self._free))])
+        found = "".join(out)
+        return None if self._policy.violations(found) else found
+
+    def has_characters(self, text: str) -> bool:
+        """Whether each form of a kept beginning has as many characters as it stands there."""
+        return all(
+            text.count(form) <= self._uses * len(self._dresses.get(form, ())) for form in set(text)
+        )
+
     def has_room(self) -> bool:
         """Whether the classes hold enough, each character used as often as it may be."""
         rooms = [
