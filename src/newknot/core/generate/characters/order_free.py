@@ -6,16 +6,20 @@ and after, at least k of them present; g_j[c] is the number of strings of c char
 j, each used at most m times. A uniform integer below f_0 becomes a string by walking the sums.
 """
 
+from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import replace
 from functools import cached_property
 from math import comb
+from operator import itemgetter
 
 from newknot.core.generate.random_source import RandomSource
 from newknot.core.policy.site_policy import CharacterClass, SitePolicy
 
 LEFT_LEAST, TRIES = 4, 12
 """One string of so many keeps its limits of use, at least; so many are tried."""
+LISTED_MOST = 600
+"""Ways to divide the places among the classes."""
 
 
 class OrderFreeSpace:
@@ -33,6 +37,7 @@ class OrderFreeSpace:
             for rows in self._arranged
         ]
         self._tables = self._count(self._ways)
+        self._asked = 0
 
     @property
     def size(self) -> int:
@@ -127,8 +132,13 @@ class OrderFreeSpace:
 
     def _class_counts(self, rank: int) -> tuple[list[int], int]:
         """How many characters each class gives, and the rank left among strings of those counts."""
+        self._asked += 1
+        if self._asked > 1 and self._listed:
+            at = bisect_right(self._listed, rank, key=itemgetter(0)) - 1
+            begins, counts = self._listed[at]
+            return counts, rank - begins
         n, k = self.length, self._min_classes
-        counts: list[int] = []
+        counts = []
         weight = 1
         for j, one in enumerate(self._classes):
             most = n if one.maximum is None else min(n, one.maximum)
@@ -143,6 +153,32 @@ class OrderFreeSpace:
             else:
                 raise AssertionError("rank beyond the count")
         return counts, rank
+
+    @cached_property
+    def _listed(self) -> list[tuple[int, list[int]]]:
+        """(the first rank, the counts) of each way to divide the places among the classes, for a
+        space that is drawn from again; none where they are too many.
+        """
+        found: list[tuple[int, list[int]]] = []
+        begins = 0
+        waiting: list[tuple[list[int], int, int, int]] = [([], self.length, self._min_classes, 1)]
+        while waiting:
+            counts, n, k, weight = waiting.pop()
+            j = len(counts)
+            if j == len(self._classes):
+                found.append((begins, counts))
+                begins += weight
+                if len(found) > LISTED_MOST:
+                    return []
+                continue
+            one = self._classes[j]
+            most = n if one.maximum is None else min(n, one.maximum)
+            for c in range(most, one.minimum - 1, -1):
+                k_left = max(0, k - (c > 0))
+                if self._tables[j + 1][n - c][k_left]:
+                    ways = weight * self._ways[j][n][c]
+                    waiting.append(([*counts, c], n - c, k_left, ways))
+        return found
 
     def _limited(self, kinds: Sequence[int], counts: Sequence[int], rank: int) -> str:
         """Fills the positions of each class with characters used at most so often."""
