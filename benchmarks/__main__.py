@@ -83,7 +83,7 @@ def fill(path: Path, state: Path) -> None:
 
 
 def usual_policies() -> dict[str, SitePolicy]:
-    """Five policies as sites have them."""
+    """Policies as sites have them, of classes alone."""
 
     def made(length: int, symbols: str, **least: int) -> SitePolicy:
         classes = [
@@ -106,7 +106,7 @@ def usual_policies() -> dict[str, SitePolicy]:
 
 
 def further_policies() -> dict[str, SitePolicy]:
-    """Rules that look at neighbours."""
+    """Rules that look at neighbours, ends, uses, or what a site keeps."""
     each = usual_policies()["one of each, 16"]
     words = ("ilse", "gantry")
     return {
@@ -130,6 +130,23 @@ def further_policies() -> dict[str, SitePolicy]:
         ),
         "each character twice at most, 2 alike, first 8 kept, 16": replace(
             each, max_uses=2, max_identical_run=1, keeps_first=8
+        ),
+        "each character once, 16": replace(each, distinct=True),
+        "each character twice at most, 24": replace(each, min_length=24, max_length=24, max_uses=2),
+        "case folded, 16": replace(each, folds_case=True),
+        "first 8 kept, 16": replace(each, keeps_first=8),
+        "a letter first, a digit last, 16": replace(
+            each,
+            first_from=STANDARD_CLASSES["lower"] + STANDARD_CLASSES["upper"],
+            last_from=STANDARD_CLASSES["digit"],
+        ),
+        "digits alone, none twice in a row, 8": SitePolicy.from_dict(
+            {
+                "min_length": 8,
+                "max_length": 8,
+                "max_identical_run": 1,
+                "classes": [{"name": "digit", "characters": STANDARD_CLASSES["digit"]}],
+            }
         ),
     }
 

@@ -6,11 +6,14 @@ have one, so the two bound the count, and a drawn form without a dressing is dra
 """
 
 from dataclasses import dataclass, replace
+from math import prod
 
 from newknot.core.generate.random_source import RandomSource
 from newknot.core.policy.folding import folded
 from newknot.core.policy.site_policy import CharacterClass, SitePolicy
 
+TRIES = 3
+"""So often a case is taken by chance before those that the site takes are counted."""
 Counts = tuple[int, ...]
 State = tuple[Counts, str, int]
 """(uses of each class as far as they matter, last character, its run)."""
@@ -72,6 +75,23 @@ class CaseFolding:
 
     def finished(self, text: str, random: RandomSource) -> str | None:
         """The folded text in a case that the site takes, each alike likely; None if none is."""
+        for _ in range(TRIES):
+            found = self._by_chance(text, random)
+            if not self._policy.violations(found):
+                return found
+        return self._by_counting(text, random)
+
+    def _by_chance(self, text: str, random: RandomSource) -> str:
+        """The text in any case at all: those that the site takes are alike likely among them."""
+        rank = random.randbelow(prod(len(self._forms[form]) for form in text))
+        out: list[str] = []
+        for form in text:
+            forms = self._forms[form]
+            rank, which = divmod(rank, len(forms))
+            out.append(forms[which][0])
+        return "".join(out)
+
+    def _by_counting(self, text: str, random: RandomSource) -> str | None:
         begin: State = ((0,) * len(self._classes), "", 0)
         layers: list[dict[State, list[tuple[str, State]]]] = []
         states = {begin}

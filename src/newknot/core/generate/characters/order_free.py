@@ -51,14 +51,14 @@ class OrderFreeSpace:
         if self._loose is not None:
             for _ in range(TRIES):
                 text = self._loose.unrank(random.randbelow(self._loose.size))
-                if max(map(text.count, text)) <= (self._uses or self.length):
+                if max(map(text.count, text)) <= (self._uses or 0):
                     return text
         return self.unrank(random.randbelow(self.size))
 
     @cached_property
     def _loose(self) -> "OrderFreeSpace | None":
         """The same strings and more, without limits of use; None where few of them keep these."""
-        if self._uses is None:
+        if self._uses is None or self._uses == 1:
             return None
         loose = OrderFreeSpace(replace(self._policy, distinct=False, max_uses=None), self.length)
         return loose if LEFT_LEAST * self.size >= loose.size else None
@@ -76,9 +76,15 @@ class OrderFreeSpace:
             rank, chosen = divmod(rank, comb(len(free), c))
             for position in reversed(combination(chosen, len(free), c)):
                 kinds[free.pop(position)] = j
+        out: list[str] = []
+        if self._uses == 1:
+            left = [list(one.characters) for one in self._classes]
+            for j in kinds:
+                rank, digit = divmod(rank, len(left[j]))
+                out.append(left[j].pop(digit))
+            return "".join(out)
         if self._uses is not None:
             return self._limited(kinds, counts, rank)
-        out: list[str] = []
         for j in kinds:
             characters = self._classes[j].characters
             rank, digit = divmod(rank, len(characters))
