@@ -19,7 +19,7 @@ WIDE_BITS = 20_000
 
 Row = dict[State, int]
 """Completions from each state, for each class count."""
-Step = tuple[int, list[tuple[int, State]]]
+Step = tuple[int, tuple[tuple[int, State], ...]]
 """A symbol and the ways on by it."""
 
 
@@ -57,18 +57,21 @@ class LayeredSpace:
         if work > work_most:
             rule = "classes" if self._grid.size > 64 else "forbidden"
             raise WorkTooGreat(rule=rule)
+        self._places: dict[Step, int] = {}
         self._neutral = {
             word: [self._step((*NEUTRAL[:5], word), y) for y in range(self._width)]
             for word in {state[5] for state in self._states}
         }
         self._special = {
-            state: [self._step(state, y) for y in self._rules.specials(state)]
+            state: [(y, self._step(state, y)) for y in self._rules.specials(state)]
             for state in self._states
         }
         self._rows = self._complete()
 
-    def _step(self, state: State, y: int) -> Step:
-        return y, self._rules.ways(state, y)
+    def _step(self, state: State, y: int) -> int:
+        """The place of a step among all that differ: most are the same from most states."""
+        step = y, tuple(self._rules.ways(state, y))
+        return self._places.setdefault(step, len(self._places))
 
     @property
     def size(self) -> int:
@@ -142,19 +145,13 @@ class LayeredSpace:
 
     def _layer(self, i: int, after: Row) -> Row:
         allowed = [self._allowed(i, y) for y in range(self._width)]
-        neutral: dict[int, list[int | None]] = {}
-        sums: dict[int, int] = {}
-        for word, steps in self._neutral.items():
-            gains = [self._gain(s, after) if allowed[s[0]] else None for s in steps]
-            neutral[word] = gains
-            sums[word] = sum(g for g in gains if g is not None)
+        gains = [self._gain(one, after) if allowed[one[0]] else 0 for one in self._places]
+        sums = {word: sum(gains[at] for at in steps) for word, steps in self._neutral.items()}
         here: Row = {}
         for state in self._states:
-            row = sums[state[5]]
-            for one in self._special[state]:
-                usual = neutral[state[5]][one[0]]
-                if usual is not None:
-                    row += self._gain(one, after) - usual
+            row, usual = sums[state[5]], self._neutral[state[5]]
+            for y, at in self._special[state]:
+                row += gains[at] - gains[usual[y]]
             here[state] = row
         return here
 

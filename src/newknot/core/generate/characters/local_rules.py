@@ -73,12 +73,19 @@ class LocalRules:
         self._sequence = policy.max_sequence_run
         self.words = Words([folded(word) for word in policy.forbidden])
         self.symbols = tuple(self._symbols(policy))
+        self._known: dict[tuple[State, int], list[tuple[int, State]]] = {}
         self._by_ident: dict[str, list[int]] = {}
         for y, symbol in enumerate(self.symbols):
             self._by_ident.setdefault(symbol.ident, []).append(y)
 
     def ways(self, state: State, y: int) -> list[tuple[int, State]]:
         """(number of characters, next state) for each way on by a character of symbol y."""
+        found = self._known.get((state, y))
+        if found is None:
+            found = self._known[state, y] = self._ways(state, y)
+        return found
+
+    def _ways(self, state: State, y: int) -> list[tuple[int, State]]:
         last, run, ident, direction, length, word = state
         symbol = self.symbols[y]
         word = self.words.after(word, symbol.ident) if symbol.ident else 0
