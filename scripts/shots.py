@@ -67,6 +67,15 @@ def generate(page: Page) -> None:
     page.get_by_role("button", name="take the words").wait_for()
 
 
+def generate_german(page: Page) -> None:
+    page.keyboard.press("3")
+    page.get_by_text("Sentence", exact=True).click()
+    page.get_by_role("combobox", name="Language of the sentence").click()
+    page.get_by_title("German").click()
+    page.get_by_text("sentence of this form").wait_for()
+    page.get_by_role("button", name="take the sentence").wait_for()
+
+
 def rotate(page: Page) -> None:
     page.keyboard.press("4")
     page.get_by_role("heading", name="Under way").wait_for()
@@ -141,11 +150,6 @@ def show_that_it_is_you(page: Page) -> None:
     page.keyboard.press("Enter")
 
 
-def take_out(page: Page) -> None:
-    part(page, "Take out")
-    page.get_by_text("Neither format has a place").wait_for()
-
-
 def back_up(page: Page) -> None:
     part(page, "Back up")
     page.get_by_role("button", name="Make a sealed backup").click()
@@ -191,6 +195,7 @@ VIEWS: dict[str, Callable[[Page], Page | None]] = {
     "logins": logins,
     "login": login,
     "generate": generate,
+    "generate-german": generate_german,
     "rotate": rotate,
     "hand-over": hand_over,
     "strip": strip,
@@ -198,7 +203,6 @@ VIEWS: dict[str, Callable[[Page], Page | None]] = {
     "site-policies": policies,
     "policy-form": policy_form,
     "bring-in": carry,
-    "take-out": take_out,
     "back-up": back_up,
     "way-back-in": way_back_in,
     "safeguards": safeguards,

@@ -89,6 +89,7 @@ def test_events_tell_what_happened_to_which_login_and_no_secret(api: Api) -> Non
     api.ok("PUT", f"logins/{login['login_id']}", body)
     rotation = api.ok("POST", "rotations", {"login_id": login["login_id"]})
     api.ok("POST", "checks")
+    api.ok("POST", "backups", **api.proof())
     api.clock.pass_s(4 * 86_400)
     api.enter()
     assert api.ok("GET", f"rotations/{rotation['rotation_id']}")["is_stalled"]
@@ -97,7 +98,7 @@ def test_events_tell_what_happened_to_which_login_and_no_secret(api: Api) -> Non
     said = [(e["kind"], e["says"], e["title"]) for e in events]
     assert said[0] == ("login", "put into the bin", "Tallow")
     assert said[-1] == ("login", "added", "Tallow")
-    assert {e["kind"] for e in events} == {"login", "secret", "rotation", "check"}
+    assert {e["kind"] for e in events} == {"login", "secret", "rotation", "check", "backup"}
     assert "orchard" not in str(events) and "gravel" not in str(events)
 
 

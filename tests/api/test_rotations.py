@@ -70,11 +70,13 @@ def test_given_up_the_current_one_stays(api: Api) -> None:
 
 def test_withdrawn_both_are_kept_and_the_history_is_as_before(api: Api) -> None:
     login_id, path = begun(api)
-    new = hand_out(api, path)
+    new, since = hand_out(api, path), api.ok("GET", f"logins/{login_id}")["secret_since_at"]
+    api.clock.pass_s(60)
     event(api, path, "accept")
     assert event(api, path, "withdraw")["state"] == "unsure"
     assert api.secret_of(login_id) == "cue-to-cue-19"
-    assert api.ok("GET", f"logins/{login_id}")["history"] == []
+    sheet = api.ok("GET", f"logins/{login_id}")
+    assert (sheet["history"], sheet["secret_since_at"]) == ([], since)
     assert hand_out(api, path) == new
     event(api, path, "accept")
     assert api.secret_of(login_id) == new
