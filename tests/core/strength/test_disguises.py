@@ -37,6 +37,8 @@ OF_A_SHAPE = [
     ("1985-06-01T14:28", "a date with its time"),
     ("rgb(229,70,213)", "numbers of one octet each"),
     ("J.R.Miller88", "initials"),
+    ("SW1A 1AAlondon", "a postcode"),
+    ("k1a0b6", "a postcode"),
 ]
 """By what they are called, and no more than three orders above how many there are."""
 

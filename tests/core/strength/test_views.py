@@ -30,6 +30,8 @@ def typed(text: str, by: int) -> str:
         ("bepuneq47", "shifted by 13 in the alphabet"),
         ("vyjohyk47", "shifted by 7 in the alphabet"),
         ("lixsziw47", "with its alphabet reversed"),
+        ("xX_orchard47_Xx", "between xX_ and _Xx"),
+        ("oOorchard47oO", "between oO and oO"),
         ("oorrcchhaarrdd4477", "each character twice"),
         (PLAIN.encode().hex(), "in hexadecimal"),
         (base64.b64encode(PLAIN.encode()).decode(), "in base 64"),

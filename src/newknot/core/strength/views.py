@@ -36,6 +36,8 @@ NO_LETTERS = 2.0
 """What a text without letters of a to z reads like: letters by chance."""
 BETWEEN_LOG10 = 0.9
 """Of the choice to put something between all letters."""
+FRAME_MOST, _FRAME_LOG10 = 4, 1.2
+"""Characters of what stands on both ends, and what each of them costs."""
 _BETTER, _LIKE_WORDS = 0.15, 1.4
 """Orders a letter by which a view has to read better than the text itself, and at most: words take
 0.9 to 1.2, letters by chance 1.7 and more.
@@ -99,6 +101,8 @@ class _Way:
     place: Callable[[int, int, int], tuple[int, int]]
     is_sure: bool = False
     """Hardly a text is of this form by chance: what comes out may have been changed before."""
+    is_frame: bool = False
+    """What is taken away need not be read: the rest may read like words before and after."""
 
 
 def views_of(text: str, *, depth: int = 2) -> list[View]:
@@ -109,14 +113,15 @@ def views_of(text: str, *, depth: int = 2) -> list[View]:
         return []
     own, own_held = _letter_cost(text), _word_letters(text)
     found: list[tuple[float, int, View]] = []
-    for at, way in enumerate((*_ways(), *_shifted(text), *_apart(text))):
+    for at, way in enumerate((*_ways(), *_shifted(text), *_apart(text), *_framed(text))):
         undone = way.undo(text)
         if not undone or undone == text or len(undone) < WORD_LEAST:
             continue
         cost = _letter_cost(undone)
         # Most views read no better, and are not looked up.
         held = _word_letters(undone) if cost < own or cost == NO_LETTERS else 0
-        if held > own_held or (cost < own - _BETTER and cost < _LIKE_WORDS):
+        better = way.is_frame or cost < own - _BETTER
+        if held > own_held or (better and cost < _LIKE_WORDS):
             view = View(way.says, way.cost_log10, undone, way.place)
             found.append((cost - held / len(undone), at, view))
         if way.is_sure and depth > 1:
@@ -244,6 +249,24 @@ def _apart(text: str) -> Iterator[_Way]:
             says = "with a blank between" if c == " " else f"with {c} between"
             cost = BETWEEN_LOG10 + symbol_log10(c)
             yield _Way(says, cost, _always(text.replace(c, "")), _whole, is_sure=True)
+
+
+def _framed(text: str) -> Iterator[_Way]:
+    """Letters in front that stand behind as well, the same way round or turned about."""
+    for size in range(FRAME_MOST, 1, -1):
+        front, behind, within = text[:size], text[-size:], text[size:-size]
+        if behind not in (front, front[::-1]) or len(within) < WORD_LEAST:
+            continue
+        if any(c.isalpha() for c in front):
+            cost = BETWEEN_LOG10 + size * _FRAME_LOG10
+            yield _Way(
+                f"between {front} and {behind}", cost, _always(within), _moved(size), is_frame=True
+            )
+            return
+
+
+def _moved(by: int) -> Callable[[int, int, int], tuple[int, int]]:
+    return lambda start, end, n: (start + by, end + by)
 
 
 def _signs_log10(between: str) -> float:
