@@ -65,8 +65,9 @@ def test_a_wrong_share_says_what_is_wrong_with_it() -> None:
             read_share(text)
         assert says in str(wrong.value.data["reason"])
     other = split(os.urandom(16), threshold=2, count=3)
-    with pytest.raises(ShareWrong):
+    with pytest.raises(ShareWrong) as wrong:
         joined([other[0], split(os.urandom(16), threshold=2, count=3)[1]])
+    assert wrong.value.data["reason"] == "are of different sets"
     for threshold, count in ((0, 1), (2, 1), (1, 2), (2, 17)):
         with pytest.raises(FieldInvalid):
             split(bytes(16), threshold=threshold, count=count)
