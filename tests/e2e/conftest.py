@@ -26,7 +26,7 @@ def chromium() -> Iterator[Playwright]:
 @pytest.fixture(scope="session")
 def browser_here(chromium: Playwright) -> Iterator[Browser]:
     """One Chromium for tests that leave nothing behind."""
-    browser = launch(chromium)
+    browser = launch(chromium, briefly=True)
     yield browser
     browser.close()
 

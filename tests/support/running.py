@@ -118,11 +118,14 @@ def _wait(process: subprocess.Popen[bytes], port: int, log: Path) -> None:
     raise RuntimeError("the server did not answer in a minute")
 
 
-def launch(playwright: Playwright, **options: object) -> Browser:
-    """Debian's Chromium, headless."""
+def launch(playwright: Playwright, *, briefly: bool = False, **options: object) -> Browser:
+    """Debian's Chromium, headless. briefly: for pages that live some seconds, in which code that is
+    compiled for long use costs more than it gives; not where figures are taken.
+    """
+    more = ["--js-flags=--no-opt,--no-maglev"] if briefly else []
     return playwright.chromium.launch(
         executable_path=CHROMIUM,
-        args=BROWSER_ARGUMENTS,
+        args=[*BROWSER_ARGUMENTS, *more],
         **options,  # type: ignore[arg-type]
     )
 

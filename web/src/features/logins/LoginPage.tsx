@@ -11,7 +11,7 @@ import { ProblemNote } from "../../shared/ProblemNote";
 import { SecretText } from "../../shared/SecretText";
 import { useKeys } from "../../shared/useKeys";
 import { SecretWorth } from "./SecretWorth";
-import { WhatFalls } from "./WhatFalls";
+import { WhatFalls } from "../../shared/WhatFalls";
 import { useLoginActs } from "./useLoginActs";
 import { HistoryPart } from "./HistoryPart";
 import { OtherTexts } from "./OtherTexts";

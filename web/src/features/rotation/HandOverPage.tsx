@@ -6,7 +6,7 @@ import { ProblemNote } from "../../shared/ProblemNote";
 import { SpellOut } from "../../shared/SpellOut";
 import { Splice, type Bar } from "../../shared/Splice";
 import { StripOrPage } from "../../shared/StripWindow";
-import { WhatFalls } from "../logins/WhatFalls";
+import { WhatFalls } from "../../shared/WhatFalls";
 import { CampaignPlace } from "./CampaignPlace";
 import { DrivePanel } from "./DrivePanel";
 import { FaultTrials } from "./FaultTrials";

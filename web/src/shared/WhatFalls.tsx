@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { queries } from "../../api/queries";
-import { CORD_LABELS, FINDING_LABELS } from "../../domain/findings";
-import { FindingShape } from "../../shared/icons";
+import { queries } from "../api/queries";
+import { CORD_LABELS, FINDING_LABELS } from "../domain/findings";
+import { FindingShape } from "./icons";
 
 const SHOWN = 6;
 
