@@ -125,7 +125,10 @@ def test_ranks_of_the_automaton_are_the_strings_one_for_one(seed: int) -> None:
         document = {**any_policy(chance), "max_uses": None, "distinct": False, "folds_case": False}
         policy = SitePolicy.from_dict(document)
         length, kept = policy.min_length, policy.keeps_first or policy.min_length
-        layered = LayeredSpace(policy, length, kept=kept)
+        # Of its own, or from what was counted for one character less or more.
+        other = length + chance.choice((-1, 0, 1))
+        beside = None if other in (0, length) else LayeredSpace(policy, other)
+        layered = LayeredSpace(policy, length, kept=kept, beside=beside)
         begun = [layered.unrank(rank) for rank in range(layered.size)]
         whole = [
             layered.finish(text, rank) for text in begun for rank in range(layered.endings(text))

@@ -33,7 +33,8 @@ class SpaceShelf:
 
     def password(self, policy: SitePolicy, length: int) -> PasswordSpace:
         """The space of a policy and length. Raises the errors of `PasswordSpace`."""
-        return self._found((policy, length), lambda: PasswordSpace(policy, length))
+        beside = self._of_policy(policy)
+        return self._found((policy, length), lambda: PasswordSpace(policy, length, beside=beside))
 
     def passphrase(self, wish: PassphraseShape, policy: SitePolicy | None) -> FittedPassphrase:
         """The space nearest to a wish that the policy has room for. Raises as `fit_passphrase`."""
@@ -59,6 +60,13 @@ class SpaceShelf:
         """Lets all go."""
         with self._lock:
             self._kept.clear()
+
+    def _of_policy(self, policy: SitePolicy) -> PasswordSpace | None:
+        with self._lock:
+            spaces = (
+                one for one in reversed(self._kept.values()) if isinstance(one, PasswordSpace)
+            )
+            return next((one for one in spaces if one.policy == policy), None)
 
     def _found(self, key: Hashable, make: Callable[[], T]) -> T:
         with self._lock:

@@ -6,6 +6,7 @@ states of one word state, so their sum is taken once and corrected for the few t
 """
 
 from collections.abc import Iterable
+from dataclasses import replace
 from itertools import product
 
 from newknot.core.errors import NewKnotError
@@ -14,6 +15,8 @@ from newknot.core.policy.site_policy import CharacterClass, SitePolicy
 
 WORK_MOST = 200_000
 """Additions of big integers that one compilation may take: about an eighth of a second."""
+LENGTHS = 32
+"""Lengths of one policy whose numbers are of one width."""
 WIDE_BITS = 20_000
 """Of integers this wide an addition takes about twice as long as its call."""
 
@@ -27,8 +30,100 @@ class WorkTooGreat(NewKnotError):
     """The exact count would take too long. data: rule (the family that makes it so)."""
 
 
+class Completions:
+    """What the rules leave from each state, by how many characters are still to come: found once
+    for all lengths of one policy. bits: room of each number.
+
+    Raises `WorkTooGreat` before any work is done.
+    """
+
+    def __init__(self, policy: SitePolicy, bits: int, work_most: int) -> None:
+        self.key = replace(policy, min_length=1, max_length=1), bits, work_most
+        self.rules = LocalRules(policy)
+        classes = policy.usable_classes()
+        self.grid = Grid(classes, tracked=bool(policy.min_classes), bits=bits)
+        self.width = len(self.rules.symbols)
+        self.states = self._reachable(work_most)
+        self.word_states = len({state[5] for state in self.states})
+        self._places: dict[Step, int] = {}
+        self._neutral: dict[int, list[int]] = {}
+        self._special: dict[State, list[tuple[int, int]]] = {}
+        fit = (int(self.grid.fits(v, policy.min_classes)) for v in range(self.grid.size))
+        self._rows: dict[int, Row] = {0: dict.fromkeys(self.states, self.grid.packed(fit))}
+
+    def row(self, left: int) -> Row:
+        """With so many characters to come, none of them the first of all."""
+        # Found twice side by side it is the same row.
+        for at in range(1, left + 1):
+            if at not in self._rows:
+                self._rows[at] = self.before(self._rows[at - 1], is_first=False, is_last=at == 1)
+        return self._rows[left]
+
+    def allowed(self, y: int, *, is_first: bool, is_last: bool) -> bool:
+        """Whether a symbol may stand there."""
+        symbol = self.rules.symbols[y]
+        return (not is_first or symbol.may_begin) and (not is_last or symbol.may_end)
+
+    def before(self, after: Row, *, is_first: bool, is_last: bool) -> Row:
+        """One character earlier than `after`."""
+        self._find_steps()
+        allowed = [self.allowed(y, is_first=is_first, is_last=is_last) for y in range(self.width)]
+        gains = [self._gain(one, after) if allowed[one[0]] else 0 for one in self._places]
+        sums = {word: sum(gains[at] for at in steps) for word, steps in self._neutral.items()}
+        here: Row = {}
+        for state in self.states:
+            row, usual = sums[state[5]], self._neutral[state[5]]
+            for y, at in self._special[state]:
+                row += gains[at] - gains[usual[y]]
+            here[state] = row
+        return here
+
+    def _find_steps(self) -> None:
+        if self._neutral:
+            return
+        self._special = {
+            state: [(y, self._step(state, y)) for y in self.rules.specials(state)]
+            for state in self.states
+        }
+        self._neutral = {
+            word: [self._step((*NEUTRAL[:5], word), y) for y in range(self.width)]
+            for word in {state[5] for state in self.states}
+        }
+
+    def _step(self, state: State, y: int) -> int:
+        """The place of a step among all that differ: most are the same from most states."""
+        step = y, tuple(self.rules.ways(state, y))
+        return self._places.setdefault(step, len(self._places))
+
+    def _gain(self, step: Step, after: Row) -> int:
+        """What the characters of one symbol add, for every class count at once."""
+        y, found = step
+        if not found:
+            return 0
+        row = sum(ways * after[following] for ways, following in found)
+        return self.grid.before(row, self.rules.symbols[y].class_index)
+
+    def _reachable(self, work_most: int) -> list[State]:
+        seen, edge = {NEUTRAL}, [NEUTRAL]
+        for state in edge:
+            neutral = (*NEUTRAL[:5], state[5])
+            if neutral not in seen:
+                seen.add(neutral)
+                edge.append(neutral)
+            symbols = range(self.width) if state == neutral else self.rules.specials(state)
+            for y in symbols:
+                for _, following in self.rules.ways(state, y):
+                    if following not in seen:
+                        seen.add(following)
+                        edge.append(following)
+            if len(edge) > work_most // 12:
+                break
+        return edge
+
+
 class LayeredSpace:
     """All strings of `length` under every rule but uses. `kept`: how many characters count.
+    beside: a space of the same policy and another length, whose completions serve here too.
 
     Raises `WorkTooGreat` before any work is done. Where the site keeps fewer characters than it
     takes, what is counted and drawn uniformly is the kept beginning; the rest is drawn after it.
@@ -41,37 +136,25 @@ class LayeredSpace:
         *,
         kept: int | None = None,
         work_most: int = WORK_MOST,
+        beside: "LayeredSpace | None" = None,
     ) -> None:
-        self._classes = policy.usable_classes()
-        self._rules = LocalRules(policy)
         self._length = length
         self._kept = length if kept is None else min(kept, length)
-        self._min_classes = policy.min_classes
-        alphabet = sum(len(one.characters) for one in self._classes)
-        bits = length * alphabet.bit_length() + 1
-        self._grid = Grid(self._classes, tracked=bool(policy.min_classes), bits=bits)
-        self._states = self._reachable(work_most)
-        steps = length * (self._word_states * self._width + 12 * len(self._states))
+        alphabet = sum(len(one.characters) for one in policy.usable_classes())
+        bits = -(-length // LENGTHS) * LENGTHS * alphabet.bit_length() + 1
+        key = replace(policy, min_length=1, max_length=1), bits, work_most
+        found: Completions | None = beside._completions if beside is not None else None
+        if found is None or found.key != key:
+            found = Completions(policy, bits, work_most)
+        self._completions: Completions = found
+        self._rules, self._grid = found.rules, found.grid
+        steps = length * (found.word_states * found.width + 12 * len(found.states))
         # Long rows of long numbers take longer to add.
         work = steps * (1 + self._grid.size * bits // WIDE_BITS)
         if work > work_most:
             rule = "classes" if self._grid.size > 64 else "forbidden"
             raise WorkTooGreat(rule=rule)
-        self._places: dict[Step, int] = {}
-        self._neutral = {
-            word: [self._step((*NEUTRAL[:5], word), y) for y in range(self._width)]
-            for word in {state[5] for state in self._states}
-        }
-        self._special = {
-            state: [(y, self._step(state, y)) for y in self._rules.specials(state)]
-            for state in self._states
-        }
         self._rows = self._complete()
-
-    def _step(self, state: State, y: int) -> int:
-        """The place of a step among all that differ: most are the same from most states."""
-        step = y, tuple(self._rules.ways(state, y))
-        return self._places.setdefault(step, len(self._places))
 
     @property
     def size(self) -> int:
@@ -99,36 +182,10 @@ class LayeredSpace:
         state, v = self._follow(beginning)
         return self._grid.at(self._endings[self._kept][state], v)
 
-    @property
-    def _width(self) -> int:
-        return len(self._rules.symbols)
-
-    def _reachable(self, work_most: int) -> list[State]:
-        seen, edge = {NEUTRAL}, [NEUTRAL]
-        for state in edge:
-            neutral = (*NEUTRAL[:5], state[5])
-            if neutral not in seen:
-                seen.add(neutral)
-                edge.append(neutral)
-            symbols = range(self._width) if state == neutral else self._rules.specials(state)
-            for y in symbols:
-                for _, following in self._rules.ways(state, y):
-                    if following not in seen:
-                        seen.add(following)
-                        edge.append(following)
-            if len(edge) > work_most // 12:
-                break
-        self._word_states = len({state[5] for state in seen})
-        return edge
-
     def _complete(self) -> list[Row]:
-        n = self._length
-        fit = (int(self._grid.fits(v, self._min_classes)) for v in range(self._grid.size))
-        last = self._grid.packed(fit)
-        rows: list[Row] = [{} for _ in range(n + 1)]
-        rows[n] = dict.fromkeys(self._states, last)
-        for i in range(n - 1, -1, -1):
-            rows[i] = self._layer(i, rows[i + 1])
+        n, found = self._length, self._completions
+        rows = [found.row(n - i) for i in range(1, n + 1)]
+        rows.insert(0, found.before(rows[0], is_first=True, is_last=n == 1))
         self._endings = rows
         if self._kept == n:
             return rows
@@ -140,41 +197,18 @@ class LayeredSpace:
             for s, row in rows[at].items()
         }
         for i in range(at - 1, -1, -1):
-            kept[i] = self._layer(i, kept[i + 1])
+            kept[i] = found.before(kept[i + 1], is_first=i == 0, is_last=False)
         return kept
-
-    def _layer(self, i: int, after: Row) -> Row:
-        allowed = [self._allowed(i, y) for y in range(self._width)]
-        gains = [self._gain(one, after) if allowed[one[0]] else 0 for one in self._places]
-        sums = {word: sum(gains[at] for at in steps) for word, steps in self._neutral.items()}
-        here: Row = {}
-        for state in self._states:
-            row, usual = sums[state[5]], self._neutral[state[5]]
-            for y, at in self._special[state]:
-                row += gains[at] - gains[usual[y]]
-            here[state] = row
-        return here
-
-    def _gain(self, step: Step, after: Row) -> int:
-        """What the characters of one symbol add, for every class count at once."""
-        y, found = step
-        if not found:
-            return 0
-        row = sum(ways * after[following] for ways, following in found)
-        return self._grid.before(row, self._rules.symbols[y].class_index)
-
-    def _allowed(self, i: int, y: int) -> bool:
-        symbol = self._rules.symbols[y]
-        return (i > 0 or symbol.may_begin) and (i < self._length - 1 or symbol.may_end)
 
     def _choose(
         self, i: int, state: State, v: int, rank: int, out: list[str], *, ending: bool = False
     ) -> tuple[State, int, int]:
         """Takes one more character as the rank says."""
         after = (self._endings if ending else self._rows)[i + 1]
+        is_last = i == self._length - 1
         for y, symbol in enumerate(self._rules.symbols):
             to = self._grid.after[symbol.class_index][v]
-            if to < 0 or not self._allowed(i, y):
+            if to < 0 or not self._completions.allowed(y, is_first=i == 0, is_last=is_last):
                 continue
             for ways, following in self._rules.ways(state, y):
                 each = self._grid.at(after[following], to)

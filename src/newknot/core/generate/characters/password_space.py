@@ -53,13 +53,21 @@ class SpaceTooCostly(NewKnotError):
 
 class PasswordSpace:
     """All strings of `length` that satisfy `policy`; where the site keeps fewer, what it keeps.
+    beside: the space of the same policy at another length, from which the exact count goes on.
 
     Raises `LengthRefused`. size_bounds: (low, high) integers, equal where the
     count is exact; (0, 0) where there is no such string. work_most: additions that the exact count
     may take; beyond them there are bounds.
     """
 
-    def __init__(self, policy: SitePolicy, length: int, *, work_most: int = WORK_MOST) -> None:
+    def __init__(
+        self,
+        policy: SitePolicy,
+        length: int,
+        *,
+        work_most: int = WORK_MOST,
+        beside: "PasswordSpace | None" = None,
+    ) -> None:
         most = min(policy.max_length, LENGTH_LIMIT)
         if isinstance(length, bool) or not isinstance(length, int):
             raise LengthRefused(length=0, least=policy.min_length, most=most)
@@ -67,6 +75,7 @@ class PasswordSpace:
             raise LengthRefused(length=length, least=policy.min_length, most=most)
         self.policy = policy
         self.length = length
+        self._beside = beside._layered if beside is not None else None
         self._costly = ""
         self._layered: LayeredSpace | None = None
         self._listed: list[int] | None = None
@@ -179,7 +188,11 @@ class PasswordSpace:
         if not limited:
             try:
                 self._layered = LayeredSpace(
-                    needed, self.length, kept=needed.keeps_first, work_most=work_most
+                    needed,
+                    self.length,
+                    kept=needed.keeps_first,
+                    work_most=work_most,
+                    beside=self._beside,
                 )
                 return self._layered.size, self._layered.size
             except WorkTooGreat as error:
