@@ -136,3 +136,33 @@ def test_each_view_begins_with_the_focus_on_its_list_or_heading(page: Page) -> N
     page.keyboard.press("ArrowDown")
     active = page.evaluate("document.activeElement.getAttribute('aria-activedescendant')")
     assert page.locator(f"[id='{active}']").get_attribute("aria-selected") == "true"
+
+
+DIALOGUES = [
+    ("1", "Accept"), ("3", "Place in a login"), ("3", "Spell it out"), ("4", "New campaign"),
+    ("5", "New policy"),
+]  # fmt: skip
+"""(view, the button that opens one over it)"""
+
+
+@pytest.mark.parametrize(("view", "opener"), DIALOGUES)
+def test_a_dialogue_begins_within_and_gives_the_focus_back(
+    page: Page, view: str, opener: str
+) -> None:
+    page.keyboard.press(view)
+    expect(page.get_by_role("heading", level=1)).to_contain_text(BEGINS[view])
+    page.wait_for_function("document.activeElement !== document.body")
+    button = page.get_by_role("button", name=opener).first
+    button.focus()
+    page.keyboard.press("Enter")
+    dialogue = page.get_by_role("dialog")
+    dialogue.wait_for()
+    page.wait_for_function("document.activeElement.closest('[role=dialog]')")
+    began = page.evaluate(
+        """() => { const at = document.activeElement;
+        return at.matches('.ant-modal-close') ? 'its cross' : at.nodeName }"""
+    )
+    assert began in ("INPUT", "TEXTAREA", "BUTTON")
+    page.keyboard.press("Escape")
+    dialogue.wait_for(state="hidden")
+    expect(button).to_be_focused()
