@@ -51,7 +51,7 @@ def open_page(browser: Browser, served: Served, *, scheme: str = "light") -> Pag
     context: BrowserContext = browser.new_context(
         viewport=VIEWPORT,  # type: ignore[arg-type]
         color_scheme=scheme,  # type: ignore[arg-type]
-        # Nothing slides in: a busy machine draws half as much. Motion stays in the longest journey.
+        # As whoever asks for less motion sees it.
         reduced_motion="reduce",
     )
     context.set_default_timeout(BUSY_MS)

@@ -8,7 +8,6 @@ its user allowed beside it, by https or on this machine. The secrets leave in bo
 import time
 from collections.abc import Callable, Collection
 from dataclasses import dataclass
-from hashlib import sha256
 from pathlib import Path
 from urllib.parse import urlencode
 
@@ -53,22 +52,19 @@ class Visited:
     page: SitePage
 
 
-class PageReader:
-    """The pages of one drive: one that comes again, as at each sign-in, is not read again."""
+class PagesRead:
+    """What the visits of one drive saw before they sent anything: the same page is not read again.
+    What is answered later may repeat what was sent, and is not held.
+    """
 
     def __init__(self) -> None:
-        self._read: dict[bytes, SitePage] = {}
+        self._held: dict[bytes, SitePage] = {}
 
     def page(self, body: bytes) -> SitePage:
-        """Its forms, read by a child under limits. Raises `FormNotUnderstood`."""
-        digest = sha256(body).digest()
-        if digest not in self._read:
-            try:
-                found = run_limited(_FORM_READER, body, within_s=READING_S, alone=True)
-                self._read[digest] = SitePage.of(found)
-            except (ChildFailed, KeyError):
-                raise FormNotUnderstood(reason="sent a page that cannot be read") from None
-        return self._read[digest]
+        """Its forms. Raises `FormNotUnderstood`."""
+        if body not in self._held:
+            self._held[body] = read_page(body)
+        return self._held[body]
 
 
 class DrivenSite:
@@ -84,7 +80,7 @@ class DrivenSite:
         may_go_on: Callable[[], bool],
         until_s: float,
         also: Collection[str] = (),
-        reader: PageReader | None = None,
+        read: PagesRead | None = None,
     ) -> None:
         site = site_of(address)
         if site is None:
@@ -93,7 +89,8 @@ class DrivenSite:
         self._own_port = own_port
         self._may_go_on = may_go_on
         self._until_s = until_s
-        self._reader = reader or PageReader()
+        self._read = read or PagesRead()
+        self._has_sent = False
         self._client = outside_client()
         self._origin = site.origin
         self._allowed = frozenset((site.origin, *also))
@@ -174,6 +171,7 @@ class DrivenSite:
 
     def _send(self, at: Visited, form: SiteForm, values: dict[str, str]) -> Visited:
         body = urlencode(form.filled(values)).encode("ascii")
+        self._has_sent = True
         return self._follow("POST", _target(at, form), body, at.address)
 
     def _follow(self, method: str, address: str, body: bytes | None, referer: str) -> Visited:
@@ -181,7 +179,7 @@ class DrivenSite:
             address = self._require_own(address)
             status, place, text = self._once(method, address, body, referer)
             if status not in _REDIRECTS or not place:
-                return Visited(address, status, self._reader.page(text))
+                return Visited(address, status, self._page(text))
             if status in (307, 308) and body is not None:
                 raise FormNotUnderstood(reason="sends the form on to another address")
             address, method, body = _joined(address, place), "GET", None
@@ -215,6 +213,9 @@ class DrivenSite:
             raise OutsideFailed(reason="could not be reached") from None
         except (httpx.HTTPError, httpx.InvalidURL):
             raise OutsideFailed(reason="could not be reached") from None
+
+    def _page(self, body: bytes) -> SitePage:
+        return read_page(body) if self._has_sent else self._read.page(body)
 
     def _look(self) -> None:
         """In every wait and every read. Raises `DriveStopped`."""
@@ -270,3 +271,11 @@ def _coded(form: SiteForm, code: Callable[[], str] | None) -> dict[str, str]:
 
 def _no_code() -> str:
     return ""
+
+
+def read_page(body: bytes) -> SitePage:
+    """The forms of a page, read by a child under limits. Raises `FormNotUnderstood`."""
+    try:
+        return SitePage.of(run_limited(_FORM_READER, body, within_s=READING_S, alone=True))
+    except (ChildFailed, KeyError):
+        raise FormNotUnderstood(reason="sent a page that cannot be read") from None

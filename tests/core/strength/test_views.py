@@ -30,18 +30,18 @@ def typed(text: str, by: int) -> str:
         ("bepuneq47", "shifted by 13 in the alphabet"),
         ("vyjohyk47", "shifted by 7 in the alphabet"),
         ("lixsziw47", "with its alphabet reversed"),
-        ("xX_orchard47_Xx", "between xX_ and _Xx"),
-        ("oOorchard47oO", "between oO and oO"),
+        ("xX_orchard47_Xx", "between the same letters"),
+        ("oOorchard47oO", "between the same letters"),
         ("oorrcchhaarrdd4477", "each character twice"),
         (PLAIN.encode().hex(), "in hexadecimal"),
         (base64.b64encode(PLAIN.encode()).decode(), "in base 64"),
         ("".join(map("".join, zip("orchard", "lantern", strict=True))), "two texts woven into one"),
-        ("l.a.n.t.e.r.n", "with . between"),
-        ("k-e-t-t-l-e-4", "with - between"),
+        ("l.a.n.t.e.r.n", "with one sign between"),
+        ("k-e-t-t-l-e-4", "with one sign between"),
         ("r o p e w a l k", "with a blank between"),
         (base64.b64encode(b"bepuneq47").decode(), "shifted by 13 in the alphabet, in base 64"),
         (b"bepuneq47".hex(), "shifted by 13 in the alphabet, in hexadecimal"),
-        ("s.h.u.a.l.y.u", "shifted by 7 in the alphabet, with . between"),
+        ("s.h.u.a.l.y.u", "shifted by 7 in the alphabet, with one sign between"),
     ],
 )
 def test_each_view_is_undone_and_said(text: str, says: str) -> None:
@@ -92,3 +92,9 @@ def test_numbers_that_count_by_a_step_are_a_sequence(text: str) -> None:
 )
 def test_what_nothing_explains_is_said_to_be_a_bound(text: str, bound: bool) -> None:
     assert measure(text).is_bound is bound
+
+
+@pytest.mark.parametrize("text", ["xX_orchard47_Xx", "oOorchard47oO", "o*r*c*h*a*r*d*47"])
+def test_what_was_undone_is_said_without_what_was_typed(text: str) -> None:
+    said = measure(text).reasons
+    assert "between" in said and not any(part in said for part in ("xX", "Xx", "oO", "*", "_"))

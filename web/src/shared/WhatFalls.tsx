@@ -1,18 +1,19 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
+import type { Schema } from "../api/client";
 import { queries } from "../api/queries";
 import { CORD_LABELS, FINDING_LABELS } from "../domain/findings";
 import { FindingShape } from "./icons";
 
 const SHOWN = 6;
 
-type Props = { loginId: string; heading?: string };
+type Props = { loginId: string; heading?: string; without?: Schema["FindingKind"] };
 
 /** A login's findings, and the logins that fall if it falls. */
-export function WhatFalls({ loginId, heading = "Findings and reach" }: Props) {
+export function WhatFalls({ loginId, heading = "Findings and reach", without }: Props) {
   const found = useQuery(queries.findingsOf(loginId));
   const falls = useQuery(queries.reachOf(loginId));
-  const findings = found.data ?? [];
+  const findings = (found.data ?? []).filter((finding) => finding.kind !== without);
   const others = falls.data ?? [];
   if (findings.length === 0 && others.length === 0) return null;
   return (

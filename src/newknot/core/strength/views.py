@@ -83,8 +83,9 @@ _USUAL = [_BY_USE.index(c) for c in _ALPHABET]
 
 @dataclass(frozen=True, slots=True)
 class View:
-    """What was undone, in words that follow on the text's own; cost_log10 of choosing it. place:
-    where a stretch [start, end) of what comes out of a text of n characters stood in it.
+    """What was undone, in words that follow on the text's own and hold nothing of it; cost_log10 of
+    choosing it. place: where a stretch [start, end) of what comes out of a text of n characters
+    stood in it.
     """
 
     says: str
@@ -246,7 +247,7 @@ def _apart(text: str) -> Iterator[_Way]:
         yield _Way("with signs between", cost, _always(letters), _whole, is_sure=True)
     for c, count in Counter(text).items():
         if count >= _BETWEEN_LEAST and not c.isalnum() and _BETWEEN.search(text.replace(c, "\0")):
-            says = "with a blank between" if c == " " else f"with {c} between"
+            says = "with a blank between" if c == " " else "with one sign between"
             cost = BETWEEN_LOG10 + symbol_log10(c)
             yield _Way(says, cost, _always(text.replace(c, "")), _whole, is_sure=True)
 
@@ -260,7 +261,7 @@ def _framed(text: str) -> Iterator[_Way]:
         if any(c.isalpha() for c in front):
             cost = BETWEEN_LOG10 + size * _FRAME_LOG10
             yield _Way(
-                f"between {front} and {behind}", cost, _always(within), _moved(size), is_frame=True
+                "between the same letters", cost, _always(within), _moved(size), is_frame=True
             )
             return
 

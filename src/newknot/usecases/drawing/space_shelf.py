@@ -63,10 +63,10 @@ class SpaceShelf:
 
     def _of_policy(self, policy: SitePolicy) -> PasswordSpace | None:
         with self._lock:
-            spaces = (
-                one for one in reversed(self._kept.values()) if isinstance(one, PasswordSpace)
-            )
-            return next((one for one in spaces if one.policy == policy), None)
+            for kept in reversed(self._kept.values()):
+                if isinstance(kept, PasswordSpace) and kept.policy == policy:
+                    return kept
+            return None
 
     def _found(self, key: Hashable, make: Callable[[], T]) -> T:
         with self._lock:

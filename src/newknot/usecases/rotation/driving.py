@@ -20,7 +20,7 @@ from newknot.core.rotation.silent_faults import SilentFaults, Tried, next_trial,
 from newknot.core.rotation.site_form import FormNotUnderstood
 from newknot.core.rotation.way_on import WayOnTrial
 from newknot.core.secret import Secret
-from newknot.outside.driven_site import DrivenSite, PageReader, Visited
+from newknot.outside.driven_site import DrivenSite, PagesRead, Visited
 from newknot.outside.page_rules import read_page_rules
 from newknot.outside.reaching import OutsideFailed
 from newknot.store.logins import get_secrets
@@ -117,7 +117,7 @@ class Driver:
         self._clock = clock
         self._own_port = own_port
         self._until_s = time.monotonic() + TIME_S
-        self._reader = PageReader()
+        self._read = PagesRead()
         rotation = get_rotation(vault, rotation_id)
         self._card = live_card(vault, rotation.login_id)
         if not self._card.driven:
@@ -186,7 +186,7 @@ class Driver:
             may_go_on=lambda: not self._drive.is_stopped,
             until_s=self._until_s,
             also=self._card.driven_at,
-            reader=self._reader,
+            read=self._read,
         )
 
     def _signed_in(self, visit: DrivenSite, current: Secret) -> Visited:

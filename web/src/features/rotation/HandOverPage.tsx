@@ -55,6 +55,7 @@ export default function HandOverPage() {
             <WhatFalls
               loginId={rotation.login_id}
               heading="What is open today, and falls with it"
+              without="unfinished"
             />
           )}
           {login && !rotation.is_sign_up && (

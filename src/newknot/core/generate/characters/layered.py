@@ -33,8 +33,6 @@ class WorkTooGreat(NewKnotError):
 class Completions:
     """What the rules leave from each state, by how many characters are still to come: found once
     for all lengths of one policy. bits: room of each number.
-
-    Raises `WorkTooGreat` before any work is done.
     """
 
     def __init__(self, policy: SitePolicy, bits: int, work_most: int) -> None:

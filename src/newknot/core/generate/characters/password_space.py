@@ -75,21 +75,26 @@ class PasswordSpace:
             raise LengthRefused(length=length, least=policy.min_length, most=most)
         self.policy = policy
         self.length = length
-        self._beside = beside._layered if beside is not None else None
         self._costly = ""
         self._layered: LayeredSpace | None = None
         self._listed: list[int] | None = None
         self._outer: PasswordSpace | None = None
         self._forms = _kept_forms(policy, length)
         if self._forms is not None and self._forms.inner is not None:
-            self._outer = PasswordSpace(self._forms.outer, self._forms.length, work_most=work_most)
+            self._outer = PasswordSpace(
+                self._forms.outer,
+                self._forms.length,
+                work_most=work_most,
+                beside=beside._outer if beside is not None else None,
+            )
             self.size_bounds = self._form_bounds(self._forms.inner, work_most)
             return
         needed = simplified(policy if self._forms is None else self._forms.outer, length)
         self._pattern = breach_pattern(needed)
         self._first, self._last = needed.first_from, needed.last_from
         self._core: OrderFreeSpace | ChosenEnds = _core_of(needed, length)
-        self.size_bounds = self._bounds(needed, work_most)
+        layered = beside._layered if beside is not None else None
+        self.size_bounds = self._bounds(needed, work_most, layered)
 
     @cached_property
     def entropy_bits(self) -> float:
@@ -178,7 +183,9 @@ class PasswordSpace:
     def _keeps_less(self) -> bool:
         return self.policy.keeps_first is not None and self.policy.keeps_first < self.length
 
-    def _bounds(self, needed: SitePolicy, work_most: int) -> tuple[int, int]:
+    def _bounds(
+        self, needed: SitePolicy, work_most: int, beside: LayeredSpace | None
+    ) -> tuple[int, int]:
         size = self._core.size
         ends = self._first is not None or self._last is not None
         ends = ends and isinstance(self._core, OrderFreeSpace)
@@ -192,7 +199,7 @@ class PasswordSpace:
                     self.length,
                     kept=needed.keeps_first,
                     work_most=work_most,
-                    beside=self._beside,
+                    beside=beside,
                 )
                 return self._layered.size, self._layered.size
             except WorkTooGreat as error:

@@ -95,7 +95,7 @@ def _of_equation(text: str) -> float:
 
 
 def _of_postcode(text: str) -> float:
-    """How many there are in Britain, in Canada and in the Netherlands."""
+    """About how many there are in Britain, Canada and the Netherlands, rounded."""
     in_canada = text[0].isalpha() and text[-1].isdigit()
     there_are = 850_000 if in_canada else 1_800_000 if text[0].isalpha() else 460_000
     return log10(3 * there_are) + (0.3 if " " in text else 0.0)
