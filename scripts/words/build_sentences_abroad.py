@@ -1,12 +1,12 @@
-"""Rebuilds `sentence_de.txt`, `sentence_fr.txt` and `sentence_es.txt` in `core/data/languages`: the
-words that sentences in these languages are drawn from.
+"""Rebuilds `sentence_de.txt`, `sentence_fr.txt`, `sentence_es.txt` and `sentence_ru.txt` in
+`core/data/languages`: the words that sentences in these languages are drawn from.
 
-256 nouns (plural), 128 adjectives, 128 verbs (past, third person plural) and 64 places, out of what
-was chosen by hand in `sentences_abroad`: no grammar of these languages can be had that would choose
-by rule. Of that, what passes: letters that each keyboard of the language has without an accent, and
-no accent alone tells it from another word; common as it stands; nothing that a list of offence
-holds, no given name. Of any two of a kind: two slips apart, and they do not sound alike. Of the
-rest the most common.
+256 nouns (plural; of Russian as after a number), 128 adjectives, 128 verbs (past, third person
+plural) and 64 places, out of what was chosen by hand in `sentences_abroad`: no grammar of these
+languages can be had that would choose by rule. Of that, what passes: letters that each keyboard of
+the language has without an accent, and no accent alone tells it from another word; common as it
+stands; nothing that a list of offence holds, no given name. Of any two of a kind: two slips apart,
+and they do not sound alike. Of the rest the most common.
 
     python -m scripts.words.build_sentences_abroad NODE_MODULES TARGET
 
@@ -15,6 +15,7 @@ Of the packages that `build_words_abroad` names: `wordfreq`, `naughty-words`, `c
 """
 
 import gzip
+import re
 import sys
 from collections import defaultdict
 from pathlib import Path
@@ -22,6 +23,7 @@ from pathlib import Path
 import wordfreq
 
 from scripts.words.build_words_abroad import (
+    ALPHABET,
     SHIPPED,
     TWIN_LEAST,
     bare,
@@ -38,6 +40,9 @@ COMMON_LEAST = {"noun": 2.0, "adj": 2.0, "verb": 1.3, "place": 2.0}
 """log10 of occurrences in 10^9, as `wordfreq` gives it, of the form that a sentence shows."""
 
 
+_ENDING = {"de": "e", "ru": "ых"}
+
+
 def given_names() -> set[str]:
     """Given names; that a thing or a quality is a surname too makes no name of it."""
     text = gzip.decompress((SHIPPED / "given_names.txt.gz").read_bytes()).decode("utf-8")
@@ -46,7 +51,7 @@ def given_names() -> set[str]:
 
 def shown(language: str, kind: str, word: str) -> str:
     """The form by which its commonness is told."""
-    return f"{word}e" if language == "de" and kind == "adj" else word
+    return f"{word}{_ENDING.get(language, '')}" if kind == "adj" else word
 
 
 def main(modules: Path, target: Path) -> None:
@@ -68,7 +73,7 @@ def main(modules: Path, target: Path) -> None:
             words = sorted(
                 w
                 for w in chosen_by_hand[kind]
-                if len(w) in LETTERS and w.isascii() and w.isalpha()
+                if len(w) in LETTERS and re.fullmatch(f"[{ALPHABET[language]}]+", w.lower())
                 if worth[w] >= COMMON_LEAST[kind] and w.lower() not in out
             )
             left = sorted(chosen_by_hand[kind] - {*words})

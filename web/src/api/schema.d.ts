@@ -5493,7 +5493,7 @@ export interface components {
              * @default en
              * @enum {string}
              */
-            language: "en" | "de" | "fr" | "es";
+            language: "en" | "de" | "fr" | "es" | "ru";
             /** Policy */
             policy?: {
                 [key: string]: unknown;

@@ -18,26 +18,20 @@ export type SentenceShape = {
   joiner: string;
   stop: boolean;
   capital: boolean;
-  language: SentenceLanguage;
+  language: Language;
 };
-
-export type SentenceLanguage = Schema["SentenceIn"]["language"];
 
 /** The languages of sentences, and how many bits each kind of them is worth. */
 export const SENTENCE_LANGUAGES: Record<
-  SentenceLanguage,
+  Language,
   { label: string; bits: Record<SentenceShape["template"], number> }
 > = {
   en: { label: "English", bits: { short: 63, middle: 81, long: 92, longest: 127 } },
   de: { label: "German", bits: { short: 56, middle: 63, long: 92, longest: 126 } },
   fr: { label: "French", bits: { short: 56, middle: 63, long: 92, longest: 126 } },
   es: { label: "Spanish", bits: { short: 56, middle: 63, long: 92, longest: 126 } },
+  ru: { label: "Russian", bits: { short: 56, middle: 63, long: 92, longest: 126 } },
 };
-
-/** Of sentences beside words of a language: the same, or English. */
-export function sentenceLanguage(of: Language): SentenceLanguage {
-  return of in SENTENCE_LANGUAGES ? (of as SentenceLanguage) : "en";
-}
 
 /** The list of words of a language that is offered first. */
 export function firstList(language: Language): Pick<WordsShape, "language" | "list_size"> {

@@ -9,7 +9,7 @@ from typing import get_args
 from newknot.core.errors import NewKnotError
 from newknot.core.generate import PassphraseShape, RandomSource, SentenceShape
 from newknot.core.generate.phrases.passphrase import WORDS_MOST
-from newknot.core.generate.phrases.sentence import Template, language_of
+from newknot.core.generate.phrases.sentence import Template
 from newknot.core.generate.typing_effort import key_presses, phone_taps
 from newknot.core.policy import SitePolicy
 from newknot.usecases.drawing.draw_ring import Draw, DrawKind, DrawRing
@@ -65,7 +65,7 @@ def side_by_side(
         return draw_words(into, shelf, random, replace(words, words=count), bound, now=now)
 
     def sentence(into: DrawRing, which: int) -> Draw:
-        shape = SentenceShape(get_args(Template)[which], language=language_of(words.language))
+        shape = SentenceShape(get_args(Template)[which], language=words.language)
         return draw_sentence(into, shelf, random, shape, bound, now=now)
 
     alphabet = max(2, sum(len(c.characters) for c in policy.usable_classes()))

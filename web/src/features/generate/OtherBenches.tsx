@@ -1,6 +1,6 @@
 import { Button, InputNumber, Slider, Switch } from "antd";
 import { memo, useRef, type FormEvent } from "react";
-import { SENTENCE_LANGUAGES, type SentenceLanguage, type SentenceShape } from "../../domain/wish";
+import { SENTENCE_LANGUAGES, type Language, type SentenceShape } from "../../domain/wish";
 import { SecretInput } from "../../shared/SecretInput";
 import { Choice } from "./Choice";
 
@@ -11,7 +11,7 @@ const TEMPLATES: { value: SentenceShape["template"]; label: string }[] = [
   { value: "longest", label: "two full clauses" },
 ];
 const LANGUAGES = Object.entries(SENTENCE_LANGUAGES).map(([value, { label }]) => ({
-  value: value as SentenceLanguage,
+  value: value as Language,
   label,
 }));
 const JOINERS = [

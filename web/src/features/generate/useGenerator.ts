@@ -8,7 +8,6 @@ import {
   ANSWER,
   firstList,
   SENTENCE,
-  sentenceLanguage,
   WORDS,
   type SentenceShape,
   type Wish,
@@ -37,7 +36,7 @@ export function useGenerator() {
   const words = useMemo<WordsShape>(() => changed ?? { ...WORDS, ...list }, [changed, list]);
   const [reply, setReply] = useState<WordsShape>(ANSWER);
   const [wished, setSentence] = useState<SentenceShape>(SENTENCE);
-  const language = sentenceLanguage(words.language);
+  const { language } = words;
   const sentence = useMemo(() => ({ ...wished, language }), [wished, language]);
   const [pin, setPin] = useState(6);
   const [kept, setKept] = useState<Set<number>>(new Set());

@@ -6,7 +6,7 @@ from typing import Literal
 from pydantic import Field, SecretStr
 
 from newknot.api.schemas.base import Shape, Whole
-from newknot.core.generate.phrases.sentence import SentenceLanguage, Template
+from newknot.core.generate.phrases.sentence import Template
 from newknot.core.generate.phrases.word_list import Language
 
 DrawKind = Literal["characters", "words", "sentence", "pin", "line"]
@@ -82,7 +82,7 @@ class SentenceIn(AtSite):
     joiner: str = " "
     stop: bool = True
     capital: bool = True
-    language: SentenceLanguage = "en"
+    language: Language = "en"
     after: str | None = None
 
 

@@ -12,7 +12,7 @@ from typing import Literal
 from newknot.core.errors import FieldInvalid
 from newknot.core.generate.phrases.limited_uses import LimitedPhrases
 from newknot.core.generate.phrases.phrase_space import Branch, Layer
-from newknot.core.generate.phrases.word_list import word_list
+from newknot.core.generate.phrases.word_list import Language, word_list
 from newknot.core.generate.random_source import RandomSource
 from newknot.core.policy.character_classes import DIGITS, SYMBOLS
 from newknot.core.policy.site_policy import SitePolicy
@@ -40,7 +40,7 @@ class PassphraseShape:
     capitals: Capitals = "none"
     addition: Addition = "none"
     list_size: int = 7776
-    language: str = "en"
+    language: Language = "en"
 
     def __post_init__(self) -> None:
         if not 1 <= self.words <= WORDS_MOST:

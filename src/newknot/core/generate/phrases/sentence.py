@@ -6,7 +6,9 @@
     longest short, and: while the {adjective} {noun} ... in the {place}.
 
 In German, French and Spanish those who act are many too, so that no article and no ending depends
-on a word's gender; qualities have one form for all, and places one preposition.
+on a word's gender; qualities have one form for all, and places one preposition. So they are in
+Russian, with numbers after which all that is counted has one form, whether it acts or is acted on:
+of 5 to 199 those that do not end as 1 to 4 do.
 
 Forms of one kind are distinct and hold letters alone, so each text is put together in one way.
 """
@@ -18,13 +20,12 @@ from typing import Literal
 from newknot.core.errors import FieldInvalid
 from newknot.core.generate.phrases.limited_uses import LimitedPhrases
 from newknot.core.generate.phrases.phrase_space import Branch
+from newknot.core.generate.phrases.word_list import Language
 from newknot.core.generate.random_source import RandomSource
 from newknot.core.policy.site_policy import SitePolicy
 from newknot.core.shipped import shipped_lines
 
 Template = Literal["short", "middle", "long", "longest"]
-SentenceLanguage = Literal["en", "de", "fr", "es"]
-"""By ISO 639-1."""
 _START = "The {adj} {noun}"
 _SHORT = f"{_START} {{verb}} {{number}} {{adj}} {{nouns}} in the {{place}}"
 _DE = "{number} {adj:e} {noun}"
@@ -32,8 +33,10 @@ _DE_SHORT = f"Die {{number}} {{adj:en}} {{noun}} {{verb}} {_DE} im"
 _ROMANCE = "{number} {noun} {adjs}"
 _FR_SHORT = f"Les {_ROMANCE} {{verb}} {_ROMANCE} dans le {{place}}"
 _ES_SHORT = f"Mis {_ROMANCE} {{verb}} {_ROMANCE} en el {{place}}"
+_RU = "{number} {adj:ых} {noun}"
+_RU_SHORT = f"Мои {_RU} {{verb}} {_RU} в"
 _MANY = "{number} {noun} {verb} {number} {noun}"
-TEMPLATES: dict[SentenceLanguage, dict[Template, str]] = {
+TEMPLATES: dict[Language, dict[Template, str]] = {
     "en": {
         "short": _SHORT,
         "middle": f"{_START} {{adv}} {{verb}} {{number}} {{adj}} {{nouns}}"
@@ -63,6 +66,13 @@ TEMPLATES: dict[SentenceLanguage, dict[Template, str]] = {
         "longest": f"{_ES_SHORT} {{adj}} mientras {_ROMANCE} {{verb}} {_ROMANCE}"
         " en el {place} {adj}",
     },
+    "ru": {
+        "short": f"{_RU_SHORT} {{place}}",
+        "middle": f"{_RU_SHORT} {{adj:ом}} {{place}}",
+        "long": f"{_RU_SHORT} {{place}} и {_MANY}",
+        "longest": f"{_RU_SHORT} {{adj:ом}} {{place}} и {_RU} {{verb}} {_RU}"
+        " в {adj:ом} {place}",
+    },
 }
 JOINERS = (" ", "-", ".", "_")
 
@@ -77,7 +87,7 @@ class SentenceShape:
     joiner: str = " "
     stop: bool = True
     capital: bool = True
-    language: SentenceLanguage = "en"
+    language: Language = "en"
 
     def __post_init__(self) -> None:
         if self.language not in TEMPLATES:
@@ -119,14 +129,11 @@ class SentenceSpace:
         return "".join(self._space.draw(random))
 
 
-def language_of(language: str) -> SentenceLanguage:
-    """The language of sentences beside words of a language: the same, or English."""
-    return next((one for one in TEMPLATES if one == language), "en")
-
-
-def _words(kind: str, language: SentenceLanguage) -> tuple[str, ...]:
+def _words(kind: str, language: Language) -> tuple[str, ...]:
     """The forms that stand for a kind, in order."""
     if kind == "number":
+        if language == "ru":
+            return tuple(str(n) for n in range(5, 200) if not _counts_few(n))
         return tuple(str(n) for n in range(2, 100))
     if language == "en":
         lines = [line.split() for line in shipped_lines(f"sentence_{kind.rstrip('s')}.txt")]
@@ -138,6 +145,11 @@ def _words(kind: str, language: SentenceLanguage) -> tuple[str, ...]:
     if kind == "adjs":
         return tuple(_PLURAL[language](word) for word in words)
     return tuple(f"{word}{ending}" for word in words)
+
+
+def _counts_few(n: int) -> bool:
+    """Whether a number ends as one to four do: what it counts then stands in another form."""
+    return n % 10 in range(1, 5) and n % 100 // 10 != 1
 
 
 def _spanish_plural(word: str) -> str:
