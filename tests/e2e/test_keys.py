@@ -151,13 +151,13 @@ def test_a_dialogue_begins_within_and_gives_the_focus_back(
 ) -> None:
     page.keyboard.press(view)
     expect(page.get_by_role("heading", level=1)).to_contain_text(BEGINS[view])
-    page.wait_for_function("document.activeElement !== document.body")
+    page.wait_for_function("() => document.activeElement !== document.body")
     button = page.get_by_role("button", name=opener).first
     button.focus()
     page.keyboard.press("Enter")
     dialogue = page.get_by_role("dialog")
     dialogue.wait_for()
-    page.wait_for_function("document.activeElement.closest('[role=dialog]')")
+    page.wait_for_function("() => document.activeElement.closest('[role=dialog]')")
     assert page.evaluate(
         """() => { const fields = 'input, textarea', at = document.activeElement;
         const has = at.closest('[role=dialog]').querySelector(fields) !== null;

@@ -178,7 +178,7 @@ def test_given_up_leaves_the_old_secret_and_keeps_the_new_one_as_never_used(
         page.get_by_text("Given up.").wait_for()
         page.get_by_role("link", name="Gantry").first.click()
         page.get_by_text("Reset through", exact=True).wait_for()
-        page.wait_for_function("document.activeElement !== document.body")
+        page.wait_for_function("() => document.activeElement !== document.body")
         assert clipboard(page, "y", "Secret of Gantry") == OLD
         page.get_by_role("button", name="copy: the secret of").click()
         page.get_by_text("Earlier secret of Gantry put on the clipboard").first.wait_for()

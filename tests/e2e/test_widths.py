@@ -5,9 +5,9 @@ title, and no title names a login; rows of a list lie one below the other.
 from playwright.sync_api import Browser, Page, expect
 
 from tests.e2e.conftest import open_page
+from tests.support.fits import TOO_WIDE, WIDTHS
 from tests.support.running import Served
 
-WIDTHS = (400, 640, 768, 1024, 1280, 1920)
 PATHS = (
     *("/", "/logins", "/logins/new", "/logins/bin", "/generate", "/rotate", "/policies", "/carry"),
     *("/safeguards", "/reach", "/waivers", "/events", "/address", "/report", "/measure"),
@@ -35,26 +35,6 @@ OPENED = {
     "/generate": ("p",),
 }
 """View -> keys that open something over it."""
-TOO_WIDE = """async width => {
-  const named = one => `${one.nodeName.toLowerCase()} ${one.textContent.trim().slice(0, 30)}`;
-  const shown = one => one.getClientRects().length > 0 && !one.closest(".visually-hidden, [inert]");
-  const all = [document.documentElement, ...document.querySelectorAll(".view, [role=dialog]")];
-  const wide = all.filter(one => shown(one) && one.scrollWidth > one.clientWidth + 1);
-  const beyond = [...document.querySelectorAll("button, a, input, h1, h2, h3, th, label")].filter(
-    one => shown(one) && one.getBoundingClientRect().right > width + 1
-      && !one.closest("[style*='overflow'], .rc-virtual-list, .ant-select-dropdown"));
-  const cut = [...document.querySelectorAll("button, .ant-btn, h1, h2, h3")].filter(
-    one => shown(one) && one.scrollWidth > one.clientWidth + 1
-      && getComputedStyle(one).overflowX === "hidden"
-      && getComputedStyle(one).textOverflow !== "ellipsis");
-  const under = () => [...document.querySelectorAll(".holds-rows > *")].filter(shown)
-    .map(one => [one, one.getBoundingClientRect()]).sort((a, b) => a[1].top - b[1].top)
-    .filter((row, i, all) => i > 0 && row[1].top < all[i - 1][1].bottom - 1).map(row => row[0]);
-  // What grew moves the rows below it within a few frames.
-  for (let frame = 0; frame < 30 && under().length; frame++)
-    await new Promise(next => requestAnimationFrame(() => setTimeout(next)));
-  return [...wide, ...beyond, ...cut, ...under()].map(named);
-}"""
 
 
 def test_no_view_scrolls_sideways_or_is_cut_at_any_width(

@@ -205,23 +205,23 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
             <span className="small quiet">{line.beside}</span>
           </div>
         ))}
-        {lines[at]?.login && (
-          <p className="command-acts small quiet">
-            <kbd>Enter</kbd> opens it, <kbd>Alt U</kbd> copies its user name
-            {lines[at].login.has_secret && (
-              <>
-                , <kbd>Alt Y</kbd> its secret
-              </>
-            )}
-          </p>
-        )}
-        <ProblemNote problem={acts.problem} />
-        {lines.length === 0 && !waits && (
-          <p className="quiet item">
-            {seen ? `No login of yours is at ${seen.host}.` : "Nothing of that name."}
-          </p>
-        )}
       </div>
+      {lines[at]?.login && (
+        <p className="command-acts small quiet">
+          <kbd>Enter</kbd> opens it, <kbd>Alt U</kbd> copies its user name
+          {lines[at].login.has_secret && (
+            <>
+              , <kbd>Alt Y</kbd> its secret
+            </>
+          )}
+        </p>
+      )}
+      <ProblemNote problem={acts.problem} />
+      {lines.length === 0 && !waits && (
+        <p className="quiet item">
+          {seen ? `No login of yours is at ${seen.host}.` : "Nothing of that name."}
+        </p>
+      )}
     </dialog>
   );
 }

@@ -7,7 +7,7 @@ export function KeySheet({ onClose }: { onClose: () => void }) {
       <div className="key-sheet-div">
         {KEY_SHEET.map((part) => (
           <section key={part.where} className="key-sheet-section">
-            <h3>{part.where}</h3>
+            <h2>{part.where}</h2>
             <dl className="facts small key-sheet-facts">
               {part.keys.map(([key, does]) => (
                 <KeyLine key={key} name={key} does={does} />

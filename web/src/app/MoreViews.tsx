@@ -19,6 +19,8 @@ export function MoreViews() {
   return (
     <Dropdown
       trigger={["click"]}
+      // Within the bar, so that it belongs to a landmark.
+      getPopupContainer={(button) => button.parentElement ?? document.body}
       menu={{ items, onClick: ({ key }) => void navigate(key) }}
       classNames={{ root: "more-menu" }}
     >

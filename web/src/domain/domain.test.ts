@@ -4,7 +4,7 @@ import { isDue, put, said, type Clip } from "./clipboard";
 import { age, minutesAndSeconds } from "./moments";
 import { policySentence, power, withClass, type Policy } from "./policy";
 import { sentence } from "./problems";
-import { described, position, stretches } from "./ruler";
+import { described, labelPlaces, position, stretches } from "./ruler";
 import { inKinds, pieceOf, unread } from "./segments";
 import { matches } from "./search";
 import { classOf, grouped } from "./secretMarks";
@@ -50,9 +50,31 @@ describe("guess ruler", () => {
     expect(stretches(marks).map((s) => s.to)).toEqual([6, 20, 40]);
   });
   test("one sentence says where it stands", () => {
-    expect(described(5, marks)).toBe("About 10 to the 5 guesses: falls to “at the form”.");
+    expect(described(5.9, marks)).toBe("About 10 to the 5 guesses: falls to “at the form”.");
     expect(described(9, marks)).toContain("falls to “a state”, beyond “at the form”");
     expect(described(30, marks)).toContain("beyond every attack");
+  });
+  test.each([
+    [[6, 10, 14, 20], 420],
+    [[6, 10, 14, 20], 760],
+    [[2, 3, 4, 5], 420],
+    [[9, 10, 30, 40], 540],
+  ])("no label of marks at %j meets another or another's line, %i wide", (powers, wide) => {
+    const labels = ["at the form", "stolen, slow", "stolen, fast", "a state"];
+    const at = powers.map((log10) => 14 + (position(log10) / 100) * (wide - 28));
+    const boxes = labelPlaces(labels, at, wide).map(({ row, side }, i) => {
+      const [x = 0, long] = [at[i], (labels[i] ?? "").length * 5];
+      return { x, row, from: side === "end" ? x - long : x, to: side === "end" ? x : x + long };
+    });
+    for (const one of boxes) {
+      expect(one.from).toBeGreaterThanOrEqual(0);
+      for (const other of boxes.filter((box) => box !== one)) {
+        const apart = one.to <= other.from || other.to <= one.from;
+        expect(one.row !== other.row || apart).toBe(true);
+        const passes = other.x <= one.from || other.x >= one.to || other.row < one.row;
+        expect(passes).toBe(true);
+      }
+    }
   });
 });
 

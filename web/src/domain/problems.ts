@@ -39,7 +39,7 @@ const SENTENCES: Record<string, (data: Data) => string> = {
   passphrase_too_weak: (d) =>
     d.is_bound
       ? "Nothing explains this passphrase, but if somebody guesses how it was made it falls within 10^10 guesses. Say that chance drew it, or choose a longer one."
-      : `This passphrase falls within 10^${Number(d.guess_number_log10).toFixed(0)} guesses (${String(d.reasons)}). Choose one beyond 10^10.`,
+      : `This passphrase falls within 10^${Number(d.guess_number_log10).toFixed(1)} guesses (${String(d.reasons)}). Choose one beyond 10^10.`,
   finding_unknown: () => "The last check has no such finding any more: check again.",
   passphrase_breached: () =>
     "This passphrase stands in the breach corpus: whoever holds such a list tries it first.",

@@ -6,7 +6,7 @@ import { queries } from "../api/queries";
 /** How far the one long act of the server is, and a stop. */
 export function ActProgress({ name }: { name: string }) {
   const { data } = useQuery(queries.progress());
-  const done = data?.total ? Math.round((data.done / data.total) * 100) : 0;
+  const done = data?.total ? Math.floor((data.done / data.total) * 100) : 0;
   return (
     <div className="row" role="status">
       <Progress percent={done} size="small" className="wide-160" aria-label={name} />

@@ -3,7 +3,11 @@ import { useEffect, useRef, type KeyboardEvent } from "react";
 import { focusHeading } from "./viewFocus";
 
 const FIELD =
-  'input:not([type="hidden"]):not(:disabled), textarea:not(:disabled), select:not(:disabled)';
+  'input:not([type="hidden"], [hidden]):not(:disabled), textarea:not(:disabled), select:not(:disabled)';
+
+/** What had the focus as a dialogue opened, and the same of the one that it opened over. */
+type Opener = { element: Element | null; below: Opener | null };
+let newest: Opener | null = null;
 
 type Props = ModalProps & {
   /** Enter in a field of one line gives its one answer: never one that deletes or gives away. */
@@ -14,29 +18,27 @@ type Props = ModalProps & {
  * its end gives the focus back to what opened it, or to the view's heading where that is gone. */
 export function Dialogue({ afterOpenChange, children, endsByEnter, ...rest }: Props) {
   const body = useRef<HTMLDivElement>(null);
-  const opener = useRef<Element | null>(null);
+  const waiting = useRef<MutationObserver | null>(null);
   const isOpen = rest.open ?? false;
 
   useEffect(() => {
     if (!isOpen) return;
-    opener.current = document.activeElement;
+    const opener: Opener = { element: document.activeElement, below: newest };
+    newest = opener;
     return () => {
-      const back = opener.current;
+      if (newest === opener) newest = opener.below;
+      waiting.current?.disconnect();
       // What was typed in the dialogue's place meanwhile keeps the focus.
-      setTimeout(() => giveBack(back));
+      setTimeout(() => giveBack(opener));
     };
   }, [isOpen]);
 
   const begin = () => {
     const held = body.current?.contains(document.activeElement) ?? false;
     if (held && document.activeElement?.matches(FIELD)) return;
-    const dialogue = body.current?.closest('[role="dialog"]');
-    const field = dialogue?.querySelector<HTMLElement>(
-      '[data-begins], input[type="radio"]:checked',
-    );
-    (field ?? body.current?.querySelector<HTMLElement>(FIELD) ?? calmAnswer(body.current))?.focus();
-    // What is to be changed is typed over.
-    if (field instanceof HTMLInputElement && field.type === "text") field.select();
+    const place = beginning(body.current);
+    if (place) beginAt(place);
+    else waiting.current = whenThere(body.current, beginAt);
   };
   const onKey = (event: KeyboardEvent<HTMLDivElement>) => {
     const field = event.target as HTMLElement;
@@ -67,6 +69,40 @@ export function Dialogue({ afterOpenChange, children, endsByEnter, ...rest }: Pr
   );
 }
 
+/** What a dialogue marks, its first field, or its calm answer. */
+function beginning(body: HTMLElement | null): HTMLElement | null {
+  const dialogue = body?.closest('[role="dialog"]');
+  return (
+    dialogue?.querySelector<HTMLElement>('[data-begins], input[type="radio"]:checked') ??
+    body?.querySelector<HTMLElement>(FIELD) ??
+    calmAnswer(body)
+  );
+}
+
+function beginAt(place: HTMLElement): void {
+  place.focus();
+  // What is to be changed is typed over.
+  if (place instanceof HTMLInputElement && place.type === "text" && "begins" in place.dataset)
+    place.select();
+}
+
+/** What it holds may be asked for first: it begins there, unless the focus was moved meanwhile. */
+function whenThere(
+  body: HTMLElement | null,
+  then: (place: HTMLElement) => void,
+): MutationObserver | null {
+  if (!body) return null;
+  const held = document.activeElement;
+  const observer = new MutationObserver(() => {
+    const place = beginning(body);
+    if (!place && document.activeElement === held) return;
+    observer.disconnect();
+    if (place && document.activeElement === held) then(place);
+  });
+  observer.observe(body, { childList: true, subtree: true });
+  return observer;
+}
+
 /** The button of its one answer. */
 function answerOf(body: HTMLElement | null): HTMLElement | null {
   const dialogue = body?.closest('[role="dialog"]');
@@ -83,12 +119,15 @@ function calmAnswer(body: HTMLElement | null): HTMLElement | null {
   );
 }
 
-function giveBack(opener: Element | null): void {
+function giveBack(opener: Opener): void {
   const at = document.activeElement;
   if (at !== null && at !== document.body && at.closest('[role="dialog"]') === null) return;
-  if (opener instanceof HTMLElement && opener.isConnected && opener !== document.body) {
-    opener.focus();
-    return;
+  for (let one: Opener | null = opener; one; one = one.below) {
+    const { element } = one;
+    if (element instanceof HTMLElement && element.isConnected && element !== document.body) {
+      element.focus();
+      return;
+    }
   }
   const heading = document.querySelector<HTMLElement>("main h1");
   if (heading) focusHeading(heading);

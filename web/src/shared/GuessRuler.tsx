@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { queries } from "../api/queries";
-import { described, position, RULER_END, stretches, type Mark } from "../domain/ruler";
+import { described, labelPlaces, position, RULER_END, stretches, type Mark } from "../domain/ruler";
 
 const STEPS = ["var(--step-1)", "var(--step-2)", "var(--step-3)", "var(--step-4)", "var(--step-5)"];
 
@@ -52,11 +52,25 @@ export function SmallRuler({ log10 }: { log10: number | null }) {
   );
 }
 
+/** Height of a row of labels above the narrow ruler. */
+const ROW = 15;
+
 /** The ruler where a person decides: budgets as labelled marks, the secret as a needle. */
 export function LargeRuler({ log10, wide = 760 }: { log10: number | null; wide?: number }) {
   const marks = useMarks();
   const narrow = wide < 700;
   const x = (value: number) => 14 + (position(value) / 100) * (wide - 28);
+  const places = labelPlaces(
+    marks.map((m) => m.label),
+    marks.map((m) => x(m.log10)),
+    wide,
+  );
+  // Wide, the needle comes from above, over the labels; narrow, from below: it would cross them.
+  const rows = 1 + Math.max(0, ...places.map((place) => place.row));
+  const bar = narrow ? rows * ROW + 9 : rows * ROW + 27;
+  const isBeyond =
+    log10 !== null &&
+    marks.every((m, i) => places[i]?.side === "end" && x(log10) - 20 > x(m.log10));
   const ticks = Array.from({ length: RULER_END / 2 + 1 }, (_, i) => i * 2);
   return (
     <div
@@ -64,46 +78,54 @@ export function LargeRuler({ log10, wide = 760 }: { log10: number | null; wide?:
       role="img"
       aria-label={log10 === null ? "The guess ruler, no secret yet" : described(log10, marks)}
     >
-      <svg viewBox={`0 0 ${wide} 96`} aria-hidden="true" fontFamily="var(--face)" fontSize="12">
+      <svg
+        viewBox={`0 0 ${wide} ${bar + (narrow ? 58 : 54)}`}
+        aria-hidden="true"
+        fontFamily="var(--face)"
+        fontSize="12"
+      >
         {stretches(marks).map((s, i) => (
           <rect
             key={s.from}
             x={x(s.from)}
-            y="42"
+            y={bar}
             width={Math.max(0, x(s.to) - x(s.from) - 1)}
             height="10"
             fill={STEPS[i]}
           />
         ))}
-        {marks.map((m, i) => (
-          <g key={m.label}>
-            <line
-              x1={x(m.log10)}
-              x2={x(m.log10)}
-              y1={narrow && i % 2 === 0 ? 18 : 33}
-              y2="53"
-              stroke="var(--ink)"
-            />
-            <text
-              x={x(m.log10) + (narrow ? 2 : -4)}
-              y={narrow && i % 2 === 0 ? 16 : 30}
-              textAnchor="end"
-              fill="var(--ink)"
-              stroke="var(--ground)"
-              strokeWidth="4"
-              paintOrder="stroke"
-            >
-              {m.label}
-            </text>
-          </g>
-        ))}
+        {marks.map((m, i) => {
+          const { row, side } = places[i] ?? { row: 0, side: "end" };
+          return (
+            <g key={m.label}>
+              <line
+                x1={x(m.log10)}
+                x2={x(m.log10)}
+                y1={bar - 9 - row * ROW}
+                y2={bar + 11}
+                stroke="var(--ink)"
+              />
+              <text
+                x={x(m.log10) + (side === "end" ? 2 : -2)}
+                y={bar - 12 - row * ROW}
+                textAnchor={side}
+                fill="var(--ink)"
+                stroke="var(--ground)"
+                strokeWidth="4"
+                paintOrder="stroke"
+              >
+                {m.label}
+              </text>
+            </g>
+          );
+        })}
         {ticks.map((t) => (
           <line
             key={t}
             x1={x(t)}
             x2={x(t)}
-            y1="53"
-            y2={t % 10 ? 58 : 62}
+            y1={bar + 11}
+            y2={bar + (t % 10 ? 16 : 20)}
             stroke="var(--quiet)"
             strokeWidth="1"
           />
@@ -111,7 +133,7 @@ export function LargeRuler({ log10, wide = 760 }: { log10: number | null; wide?:
         {ticks
           .filter((t) => t % 10 === 0)
           .map((t) => (
-            <text key={t} x={x(t)} y="78" textAnchor="middle" fill="var(--quiet)">
+            <text key={t} x={x(t)} y={bar + 36} textAnchor="middle" fill="var(--quiet)">
               10
               <tspan dy="-4" fontSize="9">
                 {t}
@@ -120,12 +142,17 @@ export function LargeRuler({ log10, wide = 760 }: { log10: number | null; wide?:
           ))}
         {log10 !== null && (
           <g fill="var(--copper)">
-            {/* Narrow, it comes from below: above it would cross what the marks say. */}
-            <path d={narrow ? `M${x(log10) - 6} 66h12l-6 -10z` : `M${x(log10) - 6} 31h12l-6 10z`} />
-            <rect x={x(log10) - 1} y={narrow ? 41 : 40} width="2" height="16" />
+            <path
+              d={
+                narrow
+                  ? `M${x(log10) - 6} ${bar + 24}h12l-6 -10z`
+                  : `M${x(log10) - 6} ${bar - 11}h12l-6 10z`
+              }
+            />
+            <rect x={x(log10) - 1} y={narrow ? bar - 1 : bar - 2} width="2" height="16" />
             <text
               x={x(log10)}
-              y={narrow ? 92 : log10 < 21 ? 12 : 25}
+              y={narrow ? bar + 53 : bar - 15 - (isBeyond ? 0 : rows) * ROW}
               textAnchor="middle"
               fontWeight="650"
               fontSize="13"

@@ -100,6 +100,7 @@ function mirrorStyles(other: Document): () => void {
   const root = document.documentElement;
   other.documentElement.dataset.theme = root.dataset.theme;
   other.documentElement.lang = root.lang;
+  other.title = "Beside the site · New Knot";
   other.title = "New Knot";
   const copies = new Map<Node, HTMLElement>();
   const mirror = () => {

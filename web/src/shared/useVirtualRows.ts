@@ -1,5 +1,5 @@
 import { observeElementOffset, useVirtualizer, type Range } from "@tanstack/react-virtual";
-import { useEffect, type RefObject } from "react";
+import { useCallback, useEffect, type RefObject } from "react";
 
 const ROOM_BELOW = 170;
 
@@ -25,11 +25,20 @@ export function useVirtualRows(
   at: number,
   size: (index: number) => number,
 ) {
+  // The current row is named as the one that has the focus, so it is there wherever one scrolls.
+  const withCurrent = useCallback(
+    (range: Range) => {
+      const rows = inBlocks(range);
+      const index = Math.min(at, range.count - 1);
+      return rows.includes(index) ? rows : [...rows, index].sort((a, b) => a - b);
+    },
+    [at],
+  );
   const virtual = useVirtualizer({
     count,
     getScrollElement: () => scroller.current,
     estimateSize: size,
-    rangeExtractor: inBlocks,
+    rangeExtractor: withCurrent,
     observeElementOffset: observeOffset,
     // Rows that grow move the others without drawing any anew.
     directDomUpdates: true,

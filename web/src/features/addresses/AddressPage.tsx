@@ -84,7 +84,7 @@ function Said({ seen }: { seen: Schema["AddressSeenOut"] }) {
   if (seen.logins.length)
     return (
       <>
-        <h2>
+        <h2 className="breaks-anywhere">
           It belongs to {seen.domain}: {count(seen.logins.length, "login")}
         </h2>
         <Logins logins={seen.logins} />
@@ -93,14 +93,14 @@ function Said({ seen }: { seen: Schema["AddressSeenOut"] }) {
   if (!seen.resembles.length)
     return (
       <>
-        <h2>No login here is of {seen.host}</h2>
+        <h2 className="breaks-anywhere">No login here is of {seen.host}</h2>
         <p className="quiet">And it resembles none of their sites.</p>
       </>
     );
   return (
     <>
       <h2>None of your logins is of this site, and it resembles one</h2>
-      <p className="address-said">
+      <p className="address-said breaks-anywhere">
         <Letters text={seen.host} />
       </p>
       {seen.resembles.map((one) => (

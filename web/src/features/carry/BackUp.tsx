@@ -113,7 +113,7 @@ export function BackUp() {
                       <button
                         type="button"
                         className="link"
-                        aria-label={`Look into ${one.name}, to restore it`}
+                        aria-label={`Look into, restore: ${one.name}`}
                         onClick={() => void look(one)}
                       >
                         look into, restore…

@@ -103,7 +103,7 @@ export function ImportPreview(props: {
     <>
       {table.columns.length > 0 && (
         <>
-          <h3>What each column is</h3>
+          <h2>What each column is</h2>
           <div className="row import-preview-row">
             {table.columns.map((column, i) => (
               <label className="field" key={i}>

@@ -102,7 +102,13 @@ export function BackupCodes(props: { login: Schema["LoginSheet"]; onClose: () =>
         )}
         {codes && !adding && (
           <div>
-            <button type="button" className="link small" onClick={() => setAdding(true)}>
+            {/* It begins here, not on what strikes a code off. */}
+            <button
+              type="button"
+              className="link small"
+              data-begins
+              onClick={() => setAdding(true)}
+            >
               put others in their place…
             </button>
           </div>

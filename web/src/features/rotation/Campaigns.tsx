@@ -78,7 +78,7 @@ function CampaignPart({ campaign }: { campaign: Schema["CampaignOut"] }) {
         </div>
       </header>
       <Progress
-        percent={total ? Math.round((campaign.done_count / total) * 100) : 100}
+        percent={total ? Math.floor((campaign.done_count / total) * 100) : 100}
         showInfo={false}
         size="small"
         aria-label={`${campaign.done_count} of ${total} done`}

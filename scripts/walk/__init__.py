@@ -1,0 +1,1 @@
+"""Every state of the interface, walked at every width in both schemes."""
