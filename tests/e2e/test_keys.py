@@ -166,3 +166,14 @@ def test_a_dialogue_begins_within_and_gives_the_focus_back(
     page.keyboard.press("Escape")
     dialogue.wait_for(state="hidden")
     expect(button).to_be_focused()
+
+
+def test_what_is_asked_over_a_form_lies_above_it_each_time(page: Page) -> None:
+    page.keyboard.press("5")
+    expect(page.get_by_role("heading", level=1)).to_contain_text(BEGINS["5"])
+    for _ in range(2):
+        page.get_by_role("button", name="New policy").click()
+        page.get_by_role("dialog").get_by_label("Name", exact=True).fill("Lantern Hire")
+        page.keyboard.press("Escape")
+        page.get_by_role("button", name="Throw it away").click()
+        expect(page.get_by_role("dialog")).to_have_count(0)

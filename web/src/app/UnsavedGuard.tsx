@@ -4,6 +4,9 @@ import { useBlocker } from "react-router";
 import { Dialogue } from "../shared/Dialogue";
 import { noteSaved, onLeaving, throwAway, unsavedForms, type Leaving } from "../shared/unsaved";
 
+/** Above each form that it asks about, also one that was opened after it was asked before. */
+const ABOVE_FORMS = 1100;
+
 /** Asks before a form with changes is left: by a link, a key, back, or a new page. */
 export function UnsavedGuard() {
   const [asked, setAsked] = useState<Leaving | null>(null);
@@ -40,6 +43,7 @@ export function UnsavedGuard() {
       open={leaving !== null}
       title="Leave what is not saved?"
       width={520}
+      zIndex={ABOVE_FORMS}
       onCancel={stay}
       footer={
         <>
