@@ -5,6 +5,8 @@ AUDIT = """async only => {
   return found.violations.filter(one => ["moderate", "serious", "critical"].includes(one.impact))
     .map(one => `${one.id}: ${one.nodes.slice(0, 3).map(node => node.target.join(" ")).join()}`);
 }"""
+DRAWN = """() => new Promise(done =>
+  requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done))))"""
 HEADED = """() => {
   const headings = document.querySelectorAll("h1").length;
   return headings === 1 ? [] : [`${headings} headings of the first level`];
@@ -21,11 +23,12 @@ HELD = """() => {
 }"""
 OVERLAID = """() => {
   const words = one => one.textContent.trim().replace(/\\s+/g, " ").slice(0, 30);
+  const OVER = "dialog, [role=dialog], .ant-picker-dropdown, .ant-select-dropdown, .ant-dropdown";
   // What stands still while the page scrolls below it, or opens over it.
   const layer = one => {
     for (let up = one; up && up !== document.body; up = up.parentElement)
       if (["fixed", "sticky"].includes(getComputedStyle(up).position)
-        || up.matches("dialog, [role=dialog], [class*=-dropdown]:not([class*=-dropdown-])"))
+        || up.matches(OVER))
         return up;
     return null;
   };
@@ -45,6 +48,7 @@ OVERLAID = """() => {
     }
     return { left, top, right, bottom, by };
   };
+  const LEAST_TEXT = 11;
   const found = [];
   const texts = [];
   const walker = document.createTreeWalker(open ?? document.body, NodeFilter.SHOW_TEXT);
@@ -58,6 +62,8 @@ OVERLAID = """() => {
     for (const rect of range.getClientRects()) {
       const at = clipped(one, rect);
       if (at.right - at.left < 2 || at.bottom - at.top < 4) continue;
+      if (one.ownerSVGElement && one.nodeName === "text" && rect.height < LEAST_TEXT)
+        found.push(`too small to read, ${rect.height.toFixed(1)} px high: ${words(one)}`);
       texts.push({ one, node, ...at });
       // Half a letter is cut where a box is narrower than its word and says no ellipsis.
       if (rect.right - at.right > 2 && getComputedStyle(at.by).textOverflow !== "ellipsis")

@@ -10,7 +10,7 @@ from tests.support.fits import TOO_WIDE, WIDTHS
 from tests.support.running import ROOT, Served
 
 from newknot.demo.world import PASSPHRASE
-from scripts.walk.laws import AUDIT, HEADED, HELD, OVERLAID
+from scripts.walk.laws import AUDIT, DRAWN, HEADED, HELD, OVERLAID
 
 AXE = (ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
 HEIGHT = 800
@@ -98,6 +98,7 @@ class Walker:
             self._in_scheme(scheme)
             for width in WIDTHS:
                 self.page.set_viewport_size({"width": width, "height": HEIGHT})
+                self.page.evaluate(DRAWN)
                 at = f"{where}, {scheme}, at {width}"
                 self._ask(at, TOO_WIDE, width)
                 self._ask(at, OVERLAID)
@@ -110,6 +111,8 @@ class Walker:
         """Holds what stands at half a screen alone against the laws there."""
         self.states += 1
         width = self.page.viewport_size["width"] if self.page.viewport_size else USUAL
+        # What was put in before the page wrote into its window knows another document.
+        self.page.evaluate(AXE)
         for law, argument in ((TOO_WIDE, width), (OVERLAID, None), (AUDIT, {})):
             self._ask(f"{where}, at {width}", law, argument)
 

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { queries } from "../api/queries";
+import { useWidth } from "./useWidth";
 import { described, labelPlaces, position, RULER_END, stretches, type Mark } from "../domain/ruler";
 
 const STEPS = ["var(--step-1)", "var(--step-2)", "var(--step-3)", "var(--step-4)", "var(--step-5)"];
@@ -55,9 +56,13 @@ export function SmallRuler({ log10 }: { log10: number | null }) {
 /** Height of a row of labels above the narrow ruler. */
 const ROW = 15;
 
-/** The ruler where a person decides: budgets as labelled marks, the secret as a needle. */
-export function LargeRuler({ log10, wide = 760 }: { log10: number | null; wide?: number }) {
+/** The ruler where a person decides: budgets as labelled marks, the secret as a needle.
+ *
+ * As wide as its place, so that what it says is as large everywhere; until that is known, as said. */
+export function LargeRuler(props: { log10: number | null; wide?: number }) {
+  const { log10 } = props;
   const marks = useMarks();
+  const [box, wide] = useWidth(props.wide ?? 760);
   const narrow = wide < 700;
   const x = (value: number) => 14 + (position(value) / 100) * (wide - 28);
   const places = labelPlaces(
@@ -74,6 +79,7 @@ export function LargeRuler({ log10, wide = 760 }: { log10: number | null; wide?:
   const ticks = Array.from({ length: RULER_END / 2 + 1 }, (_, i) => i * 2);
   return (
     <div
+      ref={box}
       className="ruler large"
       role="img"
       aria-label={log10 === null ? "The guess ruler, no secret yet" : described(log10, marks)}

@@ -101,7 +101,6 @@ function mirrorStyles(other: Document): () => void {
   other.documentElement.dataset.theme = root.dataset.theme;
   other.documentElement.lang = root.lang;
   other.title = "Beside the site · New Knot";
-  other.title = "New Knot";
   const copies = new Map<Node, HTMLElement>();
   const mirror = () => {
     for (const node of document.head.querySelectorAll<HTMLElement>(

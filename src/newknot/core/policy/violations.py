@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import groupby
 
+from newknot.core.policy.character_classes import members
 from newknot.core.policy.folding import folded, step
 from newknot.core.policy.policy_rules import PolicyRules
 
@@ -57,9 +58,10 @@ def _characters(policy: PolicyRules, text: str) -> Iterator[Violation]:
         count = sum(c in one.characters for c in text)
         present += count > 0
         if count < one.minimum:
-            yield Violation("classes", f"fewer than {one.minimum} of {one.name}")
+            few = f"fewer than {one.minimum} " if one.minimum > 1 else "no "
+            yield Violation("classes", few + members(one.name))
         if one.maximum is not None and count > one.maximum:
-            yield Violation("classes", f"more than {one.maximum} of {one.name}")
+            yield Violation("classes", f"more than {one.maximum} {members(one.name)}")
     if present < policy.min_classes:
         yield Violation("min_classes", f"fewer than {policy.min_classes} kinds of character")
     uses = 1 if policy.distinct else policy.max_uses

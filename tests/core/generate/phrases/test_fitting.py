@@ -65,7 +65,7 @@ def test_a_wish_that_has_room_is_left_as_it_is() -> None:
             site(min_length=70, max_length=90),
             "6 words are at most 66 characters, the site asks for 70",
         ),
-        (site(least={"digit": 9}), "the site asks for 9 of digit, words hold at most 6"),
+        (site(least={"digit": 9}), "the site asks for 9 digits, words hold at most 6"),
         (
             site(without="symbol digit upper", first_from="A"),
             "the rule on the first character leaves no room (first_from)",

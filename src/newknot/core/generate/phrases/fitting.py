@@ -15,7 +15,7 @@ from newknot.core.generate.phrases.passphrase import (
 )
 from newknot.core.generate.phrases.phrase_space import NoRoom
 from newknot.core.generate.phrases.sentence import JOINERS, SentenceShape, SentenceSpace
-from newknot.core.policy.character_classes import LOWER, UPPER
+from newknot.core.policy.character_classes import LOWER, UPPER, members
 from newknot.core.policy.site_policy import SitePolicy
 
 _NAMES = {" ": "blanks", "-": "hyphens", ".": "stops", "_": "underscores", "": "nothing"}
@@ -200,7 +200,8 @@ def _why_no_passphrase(wish: PassphraseShape, policy: SitePolicy) -> str:
     for one in policy.usable_classes():
         supply = max(_supply(s, set(one.characters)) for s in _nearest_first(wish, policy))
         if supply < one.minimum:
-            return f"the site asks for {one.minimum} of {one.name}, words hold at most {supply}"
+            asked = f"{one.minimum} {members(one.name)}"
+            return f"the site asks for {asked}, words hold at most {supply}"
 
     def has_room(changed: SitePolicy) -> bool:
         shapes = _nearest_first(wish, changed)
