@@ -29,7 +29,7 @@ def delta_of(base: CheckResult, result: CheckResult) -> Document | None:
     if findings is None or groups is None:
         return None
     come, gone = findings["come"], findings["gone"]
-    if (len(come) + len(gone)) * SHARE_MOST > len(result.findings):
+    if max(len(come), len(gone)) * SHARE_MOST > len(result.findings):
         return None
     former, before = result.former or frozenset(), base.former or frozenset()
     return {

@@ -4,6 +4,7 @@ Findings are always computed; this is a copy for showing, replaced by each check
 differs from the last that was written whole.
 """
 
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from datetime import datetime
 from functools import partial
@@ -62,28 +63,46 @@ def _head(result: CheckResult) -> dict[str, Any]:
 
 
 def _document(result: CheckResult) -> dict[str, Any]:
-    """Logins, sentences and groups of logins are written once, and by their place after."""
+    """Logins, sentences, moments and groups of logins are written once, and by their place after;
+    of each table its columns, which are read sooner than as many rows.
+    """
     places, texts, sets = _Places[str](), _Places[str](), _Places[tuple[str, ...]]()
-    moments = {at: iso(at) for at in set(result.first_found.values())}
+    moments = _Places[datetime]()
+    of = result.findings
     document = {
         **_head(result),
         "findings": [
-            [
-                *(f.kind, places[f.login_id], texts[f.evidence], sets[f.others]),
-                *(f.guess_number_log10, f.reach, f.urgency, texts[f.why], texts[f.basis]),
-            ]
-            for f in result.findings
+            [f.kind for f in of],
+            [places[f.login_id] for f in of],
+            [texts[f.evidence] for f in of],
+            [sets[f.others] for f in of],
+            [f.guess_number_log10 for f in of],
+            [f.reach for f in of],
+            [f.urgency for f in of],
+            [texts[f.why] for f in of],
+            [texts[f.basis] for f in of],
         ],
-        "guess_numbers": [[places[one], guesses] for one, guesses in result.guess_numbers.items()],
+        "guess_numbers": [
+            [places[one] for one in result.guess_numbers],
+            list(result.guess_numbers.values()),
+        ],
         "former": None
         if result.former is None
-        else [[kind, places[login_id]] for kind, login_id in result.former],
-        "groups": [[g.kind, [places[one] for one in g.login_ids]] for g in result.groups],
+        else [
+            [kind for kind, _ in result.former],
+            [places[login_id] for _, login_id in result.former],
+        ],
+        "groups": [
+            [g.kind for g in result.groups],
+            [[places[one] for one in g.login_ids] for g in result.groups],
+        ],
         "first_found": [
-            [places[one], moments[found_at]] for one, found_at in result.first_found.items()
+            [places[one] for one in result.first_found],
+            [moments[found_at] for found_at in result.first_found.values()],
         ],
     }
     document["sets"] = [[places[one] for one in login_ids] for login_ids in sets]
+    document["moments"] = [iso(at) for at in moments]
     document["texts"] = list(texts)
     document["logins"] = list(places)
     return document
@@ -134,36 +153,65 @@ def _head_of(d: dict[str, Any]) -> dict[str, Any]:
     }
 
 
+def _to_columns(d: dict[str, Any]) -> None:
+    """The form of earlier programs, which wrote its tables row by row, in today's."""
+    # The basis of a finding was left out where there was none.
+    none = len(d["texts"])
+    d["texts"].append("")
+    d["findings"] = _transposed([(*row, none)[:9] for row in d["findings"]], 9)
+    d["moments"] = list(dict.fromkeys(at for _, at in d["first_found"]))
+    place = {at: i for i, at in enumerate(d["moments"])}
+    d["first_found"] = _transposed([(one, place[at]) for one, at in d["first_found"]], 2)
+    for name in ("guess_numbers", "former", "groups"):
+        if d[name] is not None:
+            d[name] = _transposed(d[name], 2)
+
+
+def _transposed(rows: Sequence[Sequence[Any]], width: int) -> list[Sequence[Any]]:
+    return list(zip(*rows, strict=True)) or [()] * width
+
+
+_KINDS = {kind.value: kind for kind in FindingKind}
+
+
 def _result_of(text: bytes) -> CheckResult | None:
     d = unpacked(text)
     if "texts" not in d:
         return None
-    logins: list[str] = d["logins"]
-    texts: list[str] = d["texts"]
-    sets = [tuple(logins[at] for at in one) for one in d["sets"]]
+    if "moments" not in d:
+        _to_columns(d)
+    login: Callable[[int], str] = d["logins"].__getitem__
+    said: Callable[[int], str] = d["texts"].__getitem__
+    sets = [tuple(map(login, one)) for one in d["sets"]]
+    moments = [datetime.fromisoformat(at) for at in d["moments"]]
+    kinds, of, evidence, others, guesses, reach, urgency, why, basis = d["findings"]
+    measured, numbers = d["guess_numbers"]
+    tied, members = d["groups"]
+    found, found_at = d["first_found"]
+    former = d["former"]
     return CheckResult(
         **_head_of(d),
         findings=tuple(
-            Finding(
-                FindingKind(kind),
-                logins[at],
-                texts[evidence],
-                sets[others],
+            map(
+                Finding,
+                map(_KINDS.__getitem__, kinds),
+                map(login, of),
+                map(said, evidence),
+                map(sets.__getitem__, others),
                 guesses,
                 reach,
                 urgency,
-                texts[why],
-                *(texts[basis] for basis in basis_at),
+                map(said, why),
+                map(said, basis),
             )
-            for kind, at, evidence, others, guesses, reach, urgency, why, *basis_at in d["findings"]
         ),
-        guess_numbers={logins[at]: guesses for at, guesses in d["guess_numbers"]},
+        guess_numbers=dict(zip(map(login, measured), numbers, strict=True)),
         former=None
-        if d["former"] is None
-        else frozenset((FindingKind(kind), logins[at]) for kind, at in d["former"]),
+        if former is None
+        else frozenset(zip(map(_KINDS.__getitem__, former[0]), map(login, former[1]), strict=True)),
         groups=tuple(
-            Group(CordKind(kind), tuple(logins[at] for at in members))
-            for kind, members in d["groups"]
+            Group(CordKind(kind), tuple(map(login, one)))
+            for kind, one in zip(tied, members, strict=True)
         ),
-        first_found={logins[at]: datetime.fromisoformat(found) for at, found in d["first_found"]},
+        first_found=dict(zip(map(login, found), map(moments.__getitem__, found_at), strict=True)),
     )

@@ -77,7 +77,8 @@ class AuditMemory:
         """`placed`, asked once for each finding, importance and reach."""
         key, by = (finding.kind, finding.login_id), (importance, guess, reach)
         held = self._placed.get(key)
-        if held is None or held.given is not finding or held.by != by:
+        # What is found anew each time is the same as long as it says the same.
+        if held is None or held.by != by or (held.given is not finding and held.given != finding):
             found = placed(finding, importance, guess=guess, reach=reach)
             held = self._placed[key] = _Placed(finding, by, found)
         return held.found
