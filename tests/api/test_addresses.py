@@ -34,6 +34,7 @@ def test_a_place_that_is_kept_out_is_skipped_by_import_until_it_is_let_in(api: A
     assert row["status"] == "new"
     assert switch(api, kept_out=["https://a.b.oddjob.example/x", " oddjob.example "]) is None
     assert api.ok("GET", "safeguards")["kept_out"] == ["oddjob.example"]
+    assert switch(api, kept_out=["", "oddjob.example"]) is None
     assert "kept_out.0" in (switch(api, kept_out=["ftp://x"]) or "")
 
 

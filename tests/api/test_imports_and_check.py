@@ -147,6 +147,9 @@ def test_a_file_in_the_clear_is_the_owners_alone_and_watched_until_it_is_gone(ap
     assert [one["path"] for one in api.ok("GET", "exports/files")] == list(map(str, paths))
     paths[0].unlink()
     assert [one["path"] for one in api.ok("GET", "exports/files")] == [str(paths[1])]
+    # What lies there later was not written here, and is not for New Knot to delete.
+    paths[0].write_text("another's")
+    assert [one["path"] for one in api.ok("GET", "exports/files")] == [str(paths[1])]
     api.keeper.lock()
     api.enter("unlock")
     beside = paths[1].with_name("other.txt")

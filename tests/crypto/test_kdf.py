@@ -20,6 +20,10 @@ def test_both_normal_forms_give_one_key() -> None:
     assert derive_key("cafe\u0301", salt=salt, parameters=CHEAP) == composed
 
 
+def test_the_least_memory_for_its_lanes_is_taken() -> None:
+    assert KdfParameters(passes=1, memory_kib=64, lanes=8).lanes == 8
+
+
 @pytest.mark.parametrize(
     "wrong",
     [
