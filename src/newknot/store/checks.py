@@ -8,6 +8,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import replace
 from datetime import datetime
 from functools import partial
+from operator import attrgetter, itemgetter
 from typing import Any, TypeVar
 
 from newknot.core.audit.check_result import CheckResult, CheckSummary, ListAsked
@@ -16,7 +17,7 @@ from newknot.core.audit.reach import CordKind, Group
 from newknot.store.check_delta import delta_of, with_delta
 from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.manifest import Label
-from newknot.store.record_json import day, iso, packed, unpacked
+from newknot.store.record_json import column, day, iso, packed, unpacked
 from newknot.store.vault import CARD, SECRETS, Transaction, Vault, new_id
 
 _K = TypeVar("_K")
@@ -72,36 +73,36 @@ def _document(result: CheckResult) -> dict[str, Any]:
     document = {
         **_head(result),
         "findings": [
-            [f.kind for f in of],
-            [places[f.login_id] for f in of],
-            [texts[f.evidence] for f in of],
-            [sets[f.others] for f in of],
-            [f.guess_number_log10 for f in of],
-            [f.reach for f in of],
-            [f.urgency for f in of],
-            [texts[f.why] for f in of],
-            [texts[f.basis] for f in of],
+            column(of, attrgetter("kind")),
+            column(of, lambda f: places[f.login_id]),
+            column(of, lambda f: texts[f.evidence]),
+            column(of, lambda f: sets[f.others]),
+            column(of, attrgetter("guess_number_log10")),
+            column(of, attrgetter("reach")),
+            column(of, attrgetter("urgency")),
+            column(of, lambda f: texts[f.why]),
+            column(of, lambda f: texts[f.basis]),
         ],
         "guess_numbers": [
-            [places[one] for one in result.guess_numbers],
+            column(result.guess_numbers, places.__getitem__),
             list(result.guess_numbers.values()),
         ],
         "former": None
         if result.former is None
         else [
-            [kind for kind, _ in result.former],
-            [places[login_id] for _, login_id in result.former],
+            column(result.former, itemgetter(0)),
+            column(result.former, lambda one: places[one[1]]),
         ],
         "groups": [
-            [g.kind for g in result.groups],
-            [[places[one] for one in g.login_ids] for g in result.groups],
+            column(result.groups, attrgetter("kind")),
+            column(result.groups, lambda g: column(g.login_ids, places.__getitem__)),
         ],
         "first_found": [
-            [places[one] for one in result.first_found],
-            [moments[found_at] for found_at in result.first_found.values()],
+            column(result.first_found, places.__getitem__),
+            column(result.first_found.values(), moments.__getitem__),
         ],
     }
-    document["sets"] = [[places[one] for one in login_ids] for login_ids in sets]
+    document["sets"] = column(sets, lambda ids: column(ids, places.__getitem__))
     document["moments"] = [iso(at) for at in moments]
     document["texts"] = list(texts)
     document["logins"] = list(places)
@@ -182,7 +183,7 @@ def _result_of(text: bytes) -> CheckResult | None:
         _to_columns(d)
     login: Callable[[int], str] = d["logins"].__getitem__
     said: Callable[[int], str] = d["texts"].__getitem__
-    sets = [tuple(map(login, one)) for one in d["sets"]]
+    sets = column(d["sets"], lambda one: tuple(column(one, login)))
     moments = [datetime.fromisoformat(at) for at in d["moments"]]
     kinds, of, evidence, others, guesses, reach, urgency, why, basis = d["findings"]
     measured, numbers = d["guess_numbers"]
@@ -210,7 +211,7 @@ def _result_of(text: bytes) -> CheckResult | None:
         if former is None
         else frozenset(zip(map(_KINDS.__getitem__, former[0]), map(login, former[1]), strict=True)),
         groups=tuple(
-            Group(CordKind(kind), tuple(map(login, one)))
+            Group(CordKind(kind), tuple(column(one, login)))
             for kind, one in zip(tied, members, strict=True)
         ),
         first_found=dict(zip(map(login, found), map(moments.__getitem__, found_at), strict=True)),

@@ -48,7 +48,8 @@ class Likenesses:
 
     def __init__(self) -> None:
         self._texts: dict[str, Text] = {}
-        self._by_key: dict[str, list[Text]] = {}
+        # Most keys are of one text alone, and a tuple of one takes half of what a list takes.
+        self._by_key: dict[str, tuple[Text] | list[Text]] = {}
         self._group_of: dict[Text, list[Text]] = {}
 
     def groups(self, by_secret: Iterable[Sequence[Measured]]) -> list[list[Text]]:
@@ -66,17 +67,25 @@ class Likenesses:
             group = self._group_of.pop(text)
             groups[id(group)] = group
             for key in text.keys:
-                self._by_key[key].remove(text)
-                if not self._by_key[key]:
+                held = self._by_key[key]
+                if isinstance(held, list) and len(held) > 1:
+                    held.remove(text)
+                else:
                     del self._by_key[key]
         for text in came:
             for key in text.keys:
-                held = self._by_key.setdefault(key, [])
+                beside = self._by_key.get(key)
+                if beside is None:
+                    self._by_key[key] = (text,)
+                    continue
                 # Those that have a key are of one group, and those of before stand first.
-                of_before = self._group_of.get(held[0]) if held else None
+                of_before = self._group_of.get(beside[0])
                 if of_before is not None:
                     groups[id(of_before)] = of_before
-                held.append(text)
+                if isinstance(beside, list):
+                    beside.append(text)
+                else:
+                    self._by_key[key] = [*beside, text]
         for group in groups.values():
             touched.update(dict.fromkeys(group))
         for text in went:
