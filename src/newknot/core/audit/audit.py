@@ -34,6 +34,10 @@ from newknot.core.strength.kept import KeptMeasure, kept
 __all__ = ["AuditStopped", "AuditedLogin", "AuditedRotation", "audit"]
 
 
+TOLD_EACH = 512
+"""Of so many logins that are not asked again, one is told to whoever watches."""
+
+
 class Measures(Protocol):
     """Where the measures of the logins' secrets come from."""
 
@@ -75,16 +79,19 @@ def audit(
     memory: that of the audit before; logins that are the same objects as then are not asked again.
 
     corpus None: nothing is said about breaches. progress(done, total) is called for each login
-    measured; where it answers False, `AuditStopped` is raised.
+    measured, and now and then among those that are not asked again; where it answers False,
+    `AuditStopped` is raised.
     """
     memory = AuditMemory() if memory is None else memory
     measures = measures or Fresh()
     seen: list[Seen] = []
     for done, login in enumerate(logins):
-        if not progress(done, len(logins)):
-            raise AuditStopped()
         held = memory.seen.get(login.login_id)
-        if held is None or held.measured.login is not login:
+        is_new = held is None or held.measured.login is not login
+        is_told = is_new or done % TOLD_EACH == 0 or done == len(logins) - 1
+        if is_told and not progress(done, len(logins)):
+            raise AuditStopped()
+        if held is None or is_new:
             held = memory.seen[login.login_id] = _seen(login, measures)
         seen.append(held)
     memory.keep_only({login.login_id for login in logins})
@@ -93,9 +100,9 @@ def audit(
     measured = [one.measured for one in seen]
     each = [one.measured for one in every]
     if guess_numbers is not None:
-        for one in measured:
-            if one.guess_number_log10 is not None:
-                guess_numbers[one.login.login_id] = round(one.guess_number_log10, 2)
+        for one in seen:
+            if one.rounded_log10 is not None:
+                guess_numbers[one.measured.login.login_id] = one.rounded_log10
     if unmeasured is not None:
         unmeasured.extend(one.login.login_id for one in measured if one.failed)
     corpora = () if corpus is None else corpus if isinstance(corpus, Sequence) else (corpus,)
@@ -109,7 +116,14 @@ def audit(
         *breached(each, _hits(every, corpora)),
         *(finding for one in every for finding in one.own),
         *(finding for one in seen for finding in one.overdue_on(today)),
-        *unfinished({m.login.login_id: m.guess_number_log10 for m in measured}, rotations),
+        *unfinished(
+            {
+                r.login_id: memory.seen[r.login_id].measured.guess_number_log10
+                for r in rotations
+                if r.login_id in memory.seen
+            },
+            rotations,
+        ),
     ]
     for members in same:
         find = partial(reused, members)

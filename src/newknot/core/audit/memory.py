@@ -19,13 +19,19 @@ class Seen:
 
     hits: by corpus, a lower bound of how often it holds the secret, and how often what the site
     keeps of it; without those that failed. fields: the further secret fields of the login.
+    rounded_log10: its guess number as it is kept for showing.
     """
 
     measured: Measured
     own: tuple[Finding, ...]
     hits: dict[CorpusTitle, tuple[int, int]] = field(default_factory=dict)
     fields: "tuple[Seen, ...]" = ()
+    rounded_log10: float | None = field(init=False)
     _overdue: tuple[date, tuple[Finding, ...]] = (date.min, ())
+
+    def __post_init__(self) -> None:
+        guesses = self.measured.guess_number_log10
+        self.rounded_log10 = None if guesses is None else round(guesses, 2)
 
     def overdue_on(self, today: date) -> tuple[Finding, ...]:
         """That its day is over, asked once a day."""

@@ -30,8 +30,8 @@ def same_secret(of_secrets: Mapping[str, list[Measured]]) -> list[list[Measured]
 
     for at, (kept, group) in enumerate(of_secrets.items()):
         # What is typed whole at one site may be cut at another.
-        typed = {_typed(one) for one in group if one.login.policy is not None}
-        for text in typed | {kept}:
+        typed = [_typed(one) for one in group if one.login.policy is not None]
+        for text in (kept, *typed) if typed else (kept,):
             first = place.setdefault(text, at)
             if first != at:
                 parent[root(at)] = root(first)

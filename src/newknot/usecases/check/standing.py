@@ -80,15 +80,16 @@ def _came_up(
     mails = get_mails(vault) if safeguards.mail_used else None
     rotations = list_rotations(vault)
     guesses = result.guess_numbers if result is not None else {}
+    open_ones = [r for r in rotations if r.state in OPEN_STATES]
+    rotated = {r.login_id for r in open_ones}
     found = [
         *(noticed(cards, notices.notices) if notices is not None else ()),
         *(unexplained(cards, rotations, mails.mails) if mails is not None else ()),
         *unfinished(
-            {card.login_id: guesses.get(card.login_id) for card in cards},
+            {c.login_id: guesses.get(c.login_id) for c in cards if c.login_id in rotated},
             [
                 AuditedRotation(r.login_id, r.state.value, r.changed_at, r.rotation_id)
-                for r in rotations
-                if r.state in OPEN_STATES
+                for r in open_ones
             ],
         ),
         *(_parted(card) for card in cards if card.parted_at is not None or card.texts_apart),
