@@ -8,6 +8,7 @@ from newknot.core.generate.typing_effort import key_presses, phone_taps
 @pytest.mark.parametrize(
     ("text", "presses", "taps"),
     [
+        ("Мои 5", 6, 7),
         ("", 0, 0),
         ("abc", 3, 3),
         ("Abc", 4, 4),

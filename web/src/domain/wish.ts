@@ -21,16 +21,31 @@ export type SentenceShape = {
   language: Language;
 };
 
-/** The languages of sentences, and how many bits each kind of them is worth. */
+const NO_ACCENT = "None is written with an accent, so that any keyboard types it.";
+const ABROAD = {
+  bits: { short: 56, middle: 63, long: 92, longest: 126 },
+  grammar: `256 nouns, 128 adjectives and verbs, 64 places, 98 numbers. ${NO_ACCENT}`,
+};
+
+/** The languages of sentences, how many bits each kind of them is worth, and what it is made of. */
 export const SENTENCE_LANGUAGES: Record<
   Language,
-  { label: string; bits: Record<SentenceShape["template"], number> }
+  { label: string; bits: Record<SentenceShape["template"], number>; grammar: string }
 > = {
-  en: { label: "English", bits: { short: 63, middle: 81, long: 92, longest: 127 } },
-  de: { label: "German", bits: { short: 56, middle: 63, long: 92, longest: 126 } },
-  fr: { label: "French", bits: { short: 56, middle: 63, long: 92, longest: 126 } },
-  es: { label: "Spanish", bits: { short: 56, middle: 63, long: 92, longest: 126 } },
-  ru: { label: "Russian", bits: { short: 56, middle: 63, long: 92, longest: 126 } },
+  en: {
+    label: "English",
+    bits: { short: 63, middle: 81, long: 92, longest: 127 },
+    grammar: "1,024 nouns and adjectives, 512 verbs, 256 adverbs and places, 98 numbers.",
+  },
+  de: { label: "German", ...ABROAD },
+  fr: { label: "French", ...ABROAD },
+  es: { label: "Spanish", ...ABROAD },
+  ru: {
+    label: "Russian",
+    bits: { short: 56, middle: 63, long: 93, longest: 127 },
+    grammar:
+      "256 nouns, 128 adjectives and verbs, 64 places, 127 numbers. Typed on a Russian keyboard; a site may take Latin letters alone.",
+  },
 };
 
 /** The list of words of a language that is offered first. */

@@ -1,12 +1,13 @@
 """What it takes to type a text: key presses on a computer, taps on a telephone.
 
-Computer: a US keyboard; a stretch of shifted characters costs one press of Shift beside its own.
+Computer: a US keyboard, or one of the same size with other letters; a stretch of shifted characters
+costs one press of Shift beside its own.
 Telephone: four layers (small letters, capitals for one character, digits with common symbols,
 further symbols); each change of layer is a tap; the blank is on every layer. What a telephone
 does by itself (capitals at the start, corrections) is off in a password field.
 """
 
-_SHIFTED = set('ABCDEFGHIJKLMNOPQRSTUVWXYZ~!@#$%^&*()_+{}|:"<>?')
+_SHIFTED = set('~!@#$%^&*()_+{}|:"<>?')
 _SECOND_LAYER = set("0123456789-/:;()$&@\".,?!'")
 _THIRD_LAYER = set("[]{}#%^*+=_\\|~<>`")
 
@@ -15,7 +16,7 @@ def key_presses(text: str) -> int:
     """Presses on a computer's keyboard."""
     presses, held = 0, False
     for c in text:
-        shifted = c in _SHIFTED
+        shifted = c in _SHIFTED or c.isupper()
         presses += 1 + (shifted and not held)
         held = shifted
     return presses

@@ -67,9 +67,7 @@ export const SentenceBench = memo(function SentenceBench({ shape, onChange }: Se
       ))}
       <p className="small quiet">
         Grammatical, absurd, easy to picture: words drawn from a grammar of{" "}
-        {shape.language === "en"
-          ? "1,024 nouns and adjectives, 512 verbs, 256 adverbs and places, 98 numbers."
-          : "256 nouns, 128 adjectives and verbs, 64 places, 98 numbers. None is written with an accent, so that any keyboard types it."}
+        {SENTENCE_LANGUAGES[shape.language].grammar}
       </p>
     </>
   );
