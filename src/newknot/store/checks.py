@@ -104,7 +104,8 @@ def _document(result: CheckResult) -> dict[str, Any]:
     }
     document["sets"] = column(sets, lambda ids: column(ids, places.__getitem__))
     document["moments"] = [iso(at) for at in moments]
-    document["texts"] = list(texts)
+    # Not as `texts`: by these earlier programs know a form that they read, and would read it wrong.
+    document["sentences"] = list(texts)
     document["logins"] = list(places)
     return document
 
@@ -158,7 +159,7 @@ def _to_columns(d: dict[str, Any]) -> None:
     """The form of earlier programs, which wrote its tables row by row, in today's."""
     # The basis of a finding was left out where there was none.
     none = len(d["texts"])
-    d["texts"].append("")
+    d["sentences"] = [*d["texts"], ""]
     d["findings"] = _transposed([(*row, none)[:9] for row in d["findings"]], 9)
     d["moments"] = list(dict.fromkeys(at for _, at in d["first_found"]))
     place = {at: i for i, at in enumerate(d["moments"])}
@@ -177,12 +178,12 @@ _KINDS = {kind.value: kind for kind in FindingKind}
 
 def _result_of(text: bytes) -> CheckResult | None:
     d = unpacked(text)
-    if "texts" not in d:
-        return None
-    if "moments" not in d:
+    if "sentences" not in d:
+        if "texts" not in d:
+            return None
         _to_columns(d)
     login: Callable[[int], str] = d["logins"].__getitem__
-    said: Callable[[int], str] = d["texts"].__getitem__
+    said: Callable[[int], str] = d["sentences"].__getitem__
     sets = column(d["sets"], lambda one: tuple(column(one, login)))
     moments = [datetime.fromisoformat(at) for at in d["moments"]]
     kinds, of, evidence, others, guesses, reach, urgency, why, basis = d["findings"]
