@@ -74,7 +74,7 @@ def test_no_view_scrolls_sideways_or_is_cut_at_any_width(
 
 
 STATES = {
-    "/": ("[role=row].at", ".facet[aria-pressed=true]", "nav a.active"),
+    "/": ("[role=row].at", ".facet[aria-checked=true]", "nav a.active"),
     "/logins": ("[role=row].at",),
     "/policies": ("tr.at",),
     "/carry": (".carry-part:has(:checked)",),

@@ -20,7 +20,7 @@ def test_a_finding_is_accepted_by_keys_and_taken_back(
     expect(first).to_contain_text("would fall with it")
     expect(first.get_by_role("button", name="Accept breached")).to_be_visible()
     # One that has nothing else is gone once that is accepted.
-    page.get_by_role("button", name="Like the passphrase").click()
+    page.get_by_role("radio", name="Like the passphrase").click()
     expect(first).to_contain_text("Old Abbey practice rooms")
     page.keyboard.press("w")
     dialog = page.get_by_role("dialog")
@@ -61,7 +61,7 @@ def test_the_reuse_map_and_its_table_say_the_same(browser_here: Browser, own_dem
 
 def test_notices_come_in_once_they_are_switched_on(browser_here: Browser, own_demo: Served) -> None:
     page = open_page(browser_here, own_demo)
-    expect(page.get_by_role("button", name="Breach notice")).to_have_count(0)
+    expect(page.get_by_role("radio", name="Breach notice")).to_have_count(0)
     page.keyboard.press("7")
     page.get_by_label("Fetch breach notices").click()
     page.get_by_role("button", name="Save", exact=True).click()
@@ -69,7 +69,7 @@ def test_notices_come_in_once_they_are_switched_on(browser_here: Browser, own_de
     page.keyboard.press("Enter")
     expect(page.get_by_text("not saved yet")).to_have_count(0)
     page.get_by_role("link", name="Worklist").first.click()
-    page.get_by_role("button", name="Breach notice").click()
+    page.get_by_role("radio", name="Breach notice").click()
     rows = page.get_by_role("row")
     expect(rows.first).to_contain_text("harrowdimmers.example says that on")
     expect(rows).to_have_count(2)
@@ -96,9 +96,9 @@ def test_a_campaign_is_planned_from_a_kind_and_gone_on_with(
     browser_here: Browser, own_demo: Served
 ) -> None:
     page = open_page(browser_here, own_demo)
-    page.get_by_role("button", name="Overdue").click()
+    page.get_by_role("radio", name="Overdue").click()
     expect(page.get_by_role("button", name="as a campaign")).to_have_count(0)
-    page.get_by_role("button", name="Reused").click()
+    page.get_by_role("radio", name="Reused").click()
     page.get_by_role("button", name="Rotate these 5 logins as a campaign").click()
     part = page.get_by_role("region", name="Campaign of")
     expect(part.get_by_role("heading")).to_contain_text("0 of 5")
@@ -114,7 +114,12 @@ def test_a_campaign_is_planned_from_a_kind_and_gone_on_with(
 
 def test_what_a_row_needs_is_one_key_away(browser_here: Browser, demo_here: Served) -> None:
     page = open_page(browser_here, demo_here)
-    page.get_by_role("button", name="Second factor 2", exact=True).click()
+    facets = page.get_by_role("radiogroup", name="Which logins").get_by_role("radio")
+    facets.first.focus()
+    for key in ("ArrowDown", "ArrowDown"):
+        page.keyboard.press(key)
+    # One stop of the tab key, and arrows within.
+    assert facets.evaluate_all("all => all.filter(one => one.tabIndex === 0).length") == 1
     expect(page).to_have_url(re.compile(r"\?facet=second_factor$"))
     row = page.get_by_role("row", selected=True)
     row.get_by_role("button", name="Set up its codes").click()
@@ -126,7 +131,7 @@ def test_what_a_row_needs_is_one_key_away(browser_here: Browser, demo_here: Serv
     expect(dialog).to_be_hidden()
     assert page.evaluate("document.activeElement !== document.body")
     page.keyboard.press("1")
-    page.get_by_role("button", name="Correct the address 2").click()
+    page.get_by_role("radio", name="Correct the address 2").click()
     page.get_by_role("row").first.wait_for()
     page.keyboard.press("End")
     title = page.get_by_role("row", selected=True).locator(".name").inner_text()
@@ -134,8 +139,6 @@ def test_what_a_row_needs_is_one_key_away(browser_here: Browser, demo_here: Serv
     page.get_by_role("heading", level=1, name="Logins", exact=True).wait_for()
     page.go_back()
     # View, facet and row are as they were.
-    expect(page.get_by_role("button", name="Correct the address 2")).to_have_attribute(
-        "aria-pressed", "true"
-    )
+    expect(page.get_by_role("radio", name="Correct the address 2")).to_be_checked()
     expect(page.get_by_role("row", selected=True)).to_contain_text(title)
     page.context.close()

@@ -72,7 +72,7 @@ test("keys go from login to login, over the heads of sites; folders are the serv
   expect(current()).toContain("Lumen");
   fireEvent.keyDown(document.body, { key: "Home" });
   expect(current()).toContain("Gantry");
-  fireEvent.click(screen.getByRole("button", { name: /^Stage 1/ }));
+  fireEvent.click(screen.getByRole("radio", { name: /^Stage 1/ }));
   await waitFor(() =>
     expect(calls.map((c) => c.body)).toContainEqual(expect.objectContaining({ folder: "Stage" })),
   );

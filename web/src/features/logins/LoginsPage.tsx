@@ -5,6 +5,7 @@ import { Link, useNavigate, useSearchParams } from "react-router";
 import type { Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { count } from "../../domain/moments";
+import { FacetButton, Facets } from "../../shared/Facets";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { remember, useRemembered } from "../../shared/remembered";
 import { useKeys } from "../../shared/useKeys";
@@ -135,22 +136,24 @@ type FoldersProps = {
 
 const Folders = memo(function Folders({ data, folder, onPick }: FoldersProps) {
   return (
-    <div className="facets" role="group" aria-label="Folders">
-      <FolderFacet
-        label="All folders"
-        n={data?.logins_count ?? 0}
-        on={folder === null}
-        onPick={() => onPick(null)}
-      />
-      {Object.entries(data?.folders ?? {}).map(([name, n]) => (
-        <FolderFacet
-          key={name}
-          label={name || "in no folder"}
-          n={n}
-          on={folder === name}
-          onPick={() => onPick(name)}
+    <div className="facets">
+      <Facets label="Folders">
+        <FacetButton
+          label="All folders"
+          n={data?.logins_count ?? 0}
+          on={folder === null}
+          onPick={() => onPick(null)}
         />
-      ))}
+        {Object.entries(data?.folders ?? {}).map(([name, n]) => (
+          <FacetButton
+            key={name}
+            label={name || "in no folder"}
+            n={n}
+            on={folder === name}
+            onPick={() => onPick(name)}
+          />
+        ))}
+      </Facets>
     </div>
   );
 });
@@ -160,13 +163,4 @@ const FOLDER = "logins folder";
 function pick(name: string | null): void {
   remember(FOLDER, name);
   remember(CURRENT_ROW, 0);
-}
-
-function FolderFacet(props: { label: string; n: number; on: boolean; onPick: () => void }) {
-  return (
-    <button type="button" className="facet" aria-pressed={props.on} onClick={props.onPick}>
-      {props.label}
-      <span className="n">{props.n.toLocaleString("en")}</span>
-    </button>
-  );
 }

@@ -103,7 +103,7 @@ test("one row a login with all its findings, counted in logins; its key does wha
 test("a second need has its own act, and a facet is asked of the server", async () => {
   const calls = server(ANSWERS);
   mount(<WorklistPage />, "/", "/");
-  fireEvent.click(await screen.findByRole("button", { name: /^Second factor 1/ }));
+  fireEvent.click(await screen.findByRole("radio", { name: /^Second factor 1/ }));
   await waitFor(() =>
     expect(calls.map((c) => c.body)).toContainEqual({
       facet: "second_factor",

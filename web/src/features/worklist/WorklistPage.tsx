@@ -12,6 +12,7 @@ import {
   NOT_BY_A_NEW_SECRET,
 } from "../../domain/findings";
 import { count, day, dayAndTime } from "../../domain/moments";
+import { FacetButton, Facets } from "../../shared/Facets";
 import { FindingShape } from "../../shared/icons";
 import { ActProgress } from "../../shared/ActProgress";
 import { ProblemNote } from "../../shared/ProblemNote";
@@ -97,7 +98,7 @@ export function WorklistPage() {
         </div>
       ) : (
         <div className="beside-facets">
-          <Facets data={data} facet={facet} onPick={pick} onCampaign={rotateFacet} />
+          <Choice data={data} facet={facet} onPick={pick} onCampaign={rotateFacet} />
           <section aria-label="Logins to see to, first ones first" className="main-column">
             <div className="cols work-cols head" aria-hidden="true">
               <span />
@@ -157,7 +158,7 @@ const Head = memo(function Head({ data, now, isChecking, onCheck }: HeadProps) {
   );
 });
 
-type FacetsProps = {
+type ChoiceProps = {
   data: Schema["WorkRows"];
   facet: Facet | null;
   onPick: (facet: Facet | null) => void;
@@ -165,37 +166,39 @@ type FacetsProps = {
 };
 
 /** What is to be done, and because of what; both count logins. */
-const Facets = memo(function Facets({ data, facet, onPick, onCampaign }: FacetsProps) {
+const Choice = memo(function Choice({ data, facet, onPick, onCampaign }: ChoiceProps) {
   return (
-    <div className="facets" role="group" aria-label="Which logins">
-      <p className="facets-head">To do</p>
-      <FacetButton
-        label="Everything"
-        n={data.logins}
-        on={facet === null}
-        onPick={() => onPick(null)}
-      />
-      {NEEDS.filter((need) => data.by_need[need]).map((need) => (
+    <div className="facets">
+      <Facets label="Which logins">
+        <p className="facets-head">To do</p>
         <FacetButton
-          key={need}
-          folds
-          label={NEED_LABELS[need]}
-          n={data.by_need[need] ?? 0}
-          on={facet === need}
-          onPick={() => onPick(need)}
+          label="Everything"
+          n={data.logins}
+          on={facet === null}
+          onPick={() => onPick(null)}
         />
-      ))}
-      <p className="facets-head">Because of</p>
-      {FINDING_KINDS.filter((kind) => data.by_kind[kind]).map((kind) => (
-        <FacetButton
-          key={kind}
-          kind={kind}
-          label={FINDING_LABELS[kind]}
-          n={data.by_kind[kind] ?? 0}
-          on={facet === kind}
-          onPick={() => onPick(kind)}
-        />
-      ))}
+        {NEEDS.filter((need) => data.by_need[need]).map((need) => (
+          <FacetButton
+            key={need}
+            folds
+            label={NEED_LABELS[need]}
+            n={data.by_need[need] ?? 0}
+            on={facet === need}
+            onPick={() => onPick(need)}
+          />
+        ))}
+        <p className="facets-head">Because of</p>
+        {FINDING_KINDS.filter((kind) => data.by_kind[kind]).map((kind) => (
+          <FacetButton
+            key={kind}
+            shape={<FindingShape kind={kind} />}
+            label={FINDING_LABELS[kind]}
+            n={data.by_kind[kind] ?? 0}
+            on={facet === kind}
+            onPick={() => onPick(kind)}
+          />
+        ))}
+      </Facets>
       <div className="facets-more">
         {toRotate(data, facet) > 1 && (
           <p className="small worklist-page-small">
@@ -249,28 +252,6 @@ function Unchecked() {
         list held elsewhere.
       </p>
     </div>
-  );
-}
-
-function FacetButton(props: {
-  label: string;
-  n: number;
-  on: boolean;
-  onPick: () => void;
-  kind?: Schema["FindingKind"];
-  folds?: boolean;
-}) {
-  return (
-    <button
-      type="button"
-      className={props.folds ? "facet folds" : "facet"}
-      aria-pressed={props.on}
-      onClick={props.onPick}
-    >
-      {props.kind && <FindingShape kind={props.kind} />}
-      {props.label}
-      <span className="n">{props.n.toLocaleString("en")}</span>
-    </button>
   );
 }
 
