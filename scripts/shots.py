@@ -55,7 +55,7 @@ def logins(page: Page) -> None:
 def login(page: Page) -> None:
     open_login(page, "Tallow Post")
     page.keyboard.press("h")
-    page.get_by_role("button", name="Hold back").first.wait_for()
+    page.get_by_role("button", name="Hide H").first.wait_for()
 
 
 def generate(page: Page) -> None:

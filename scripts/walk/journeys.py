@@ -119,7 +119,7 @@ def login(walk: Walker) -> Iterator[str]:
     walk.login("Tallow Post")
     yield "login"
     page.keyboard.press("h")
-    walk.button("Hold back").wait_for()
+    walk.button("Hide H").wait_for()
     yield "login, shown"
     walk.button("compare their worth").click()
     walk.button("without their worth").wait_for()

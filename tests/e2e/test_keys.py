@@ -112,7 +112,7 @@ BEGINS = {
     **{"1": "logins to see to", "2": "Logins", "3": "Generate", "4": "Rotate"},
     **{"5": "Site policies", "6": "Carry and recover", "7": "Settings and safeguards", "8": "Bin"},
     **{"9": "Measure a secret of your own", "0": "The vault's passphrase", "m": "Reuse map"},
-    **{"t": "Report", "i": "Whose address is this?", "v": "Events", "a": "Waivers"},
+    **{"t": "Report", "i": "Whose address is this?", "v": "Events", "a": "Accepted findings"},
 }
 FOCUS = """() => {
   const at = document.activeElement;

@@ -19,7 +19,7 @@ VIEWS = {
     "/carry": "Carry and recover",
     "/safeguards": "Settings and safeguards",
     "/reach": "Reuse map",
-    "/waivers": "Waivers",
+    "/waivers": "Accepted findings",
     "/events": "Events",
     "/address": "Whose address is this?",
     "/report": "Report",
@@ -92,7 +92,7 @@ def test_no_view_has_a_serious_or_moderate_finding(
     page.keyboard.press("Enter")
     page.get_by_role("heading", level=1, name="Gantry Rentals").wait_for()
     page.keyboard.press("h")
-    page.get_by_role("button", name="Hold back").first.wait_for()
+    page.get_by_role("button", name="Hide H").first.wait_for()
     page.get_by_role("button", name="compare their worth").click()
     page.get_by_role("button", name="without their worth").wait_for()
     audit("login")
@@ -135,7 +135,7 @@ def test_find_open_and_show_by_keys_alone_and_nothing_in_the_address(
     page.keyboard.press("Enter")
     page.get_by_role("heading", level=1, name="Fernbank savings").wait_for()
     page.keyboard.press("h")
-    page.get_by_role("button", name="Hold back").wait_for()
+    page.get_by_role("button", name="Hide H").wait_for()
     page.keyboard.press("u")
     expect(
         page.get_by_text("User name of Fernbank savings put on the clipboard").first

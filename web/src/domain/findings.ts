@@ -52,7 +52,7 @@ export const FINDING_LABELS: Record<FindingKind, string> = {
   off_policy: "Off policy",
   no_second_factor: "No second factor",
   overdue: "Overdue",
-  plain_http: "Plain http",
+  plain_http: "Address without https",
 };
 
 /** By what one login falls after another. */

@@ -68,7 +68,7 @@ KINDS = {
     _K.OVERDUE: KindFacts(5.0, "Overdue", "Change it: its day is past."),
     _K.PLAIN_HTTP: KindFacts(
         4.0,
-        "Plain http",
+        "Address without https",
         "Use the https address, if the site has one.",
         by_new_secret=False,
         by_evidence=True,

@@ -120,7 +120,7 @@ test("while nothing is brought in, the other parts stand beside it as they are",
     },
   });
   mount(<BringIn />);
-  await screen.findByText("all logins; not 7 histories, 2 waivers");
+  await screen.findByText("all logins; not 7 histories, 2 accepted findings");
   await screen.findByText("297 KiB");
   expect(screen.getAllByText("every record read")).toHaveLength(1);
   await screen.findByText(/2 of 3 sheets open this vault, made .*; never practised/);

@@ -6,7 +6,7 @@ const SAID: [keyof Omit<Found, "damaged" | "formula_secrets">, string, string?][
   ["histories", "history", "histories"],
   ["resets", "link to the login that resets it", "links to the login that resets them"],
   ["in_bin", "login in the bin", "logins in the bin"],
-  ["waivers", "waiver"],
+  ["waivers", "accepted finding"],
   ["policies", "policy", "policies"],
   ["open_rotations", "open rotation"],
   ["loose_ends", "loose end"],

@@ -9,7 +9,7 @@ const KINDS: Record<string, [string, string?]> = {
   rotation: ["rotation"],
   loose_end: ["loose end"],
   policy: ["policy", "policies"],
-  waiver: ["waiver"],
+  waiver: ["accepted finding"],
   campaign: ["campaign"],
   own_details: ["list of own details", "lists of own details"],
 };

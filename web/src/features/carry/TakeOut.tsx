@@ -70,9 +70,9 @@ export function TakeOut() {
       <section className="stack" aria-label="Sealed bundle">
         <h2>A sealed bundle, for another device</h2>
         <p>
-          One file with everything, histories and waivers too, sealed under a passphrase of its own.
-          New Knot on the other device brings it in and merges it; later bundles go both ways. It is
-          a JWE (RFC 7516): the documents say how to open it with other tools.
+          One file with everything, histories and accepted findings too, sealed under a passphrase
+          of its own. New Knot on the other device brings it in and merges it; later bundles go both
+          ways. It is a JWE (RFC 7516): the documents say how to open it with other tools.
         </p>
         <form
           className="stack"

@@ -13,7 +13,7 @@ const KINDS: Record<Schema["EventKind"], string> = {
   login: "logins",
   secret: "secrets replaced",
   rotation: "rotations",
-  waiver: "waivers",
+  waiver: "findings accepted",
   check: "checks",
   backup: "backups",
   access: "secrets shown, copied, taken out",

@@ -65,7 +65,7 @@ export function CodeLine(props: {
         Copy code <kbd>C</kbd>
       </Button>
       <Button size="small" onClick={() => (shown ? setShown(null) : void show())}>
-        {shown ? "Hold back the code" : "Show the code"}
+        {shown ? "Hide the code" : "Show the code"}
       </Button>
     </>
   );

@@ -159,8 +159,8 @@ function EarlierLine(props: {
     });
   const acts = [
     {
-      says: props.shown === undefined ? "show" : "hold back",
-      name: "Show or hold back",
+      says: props.shown === undefined ? "show" : "hide",
+      name: "Show or hide",
       act: props.onToggle,
     },
     { says: "copy", name: "Copy", act: () => void copyIt() },

@@ -126,7 +126,7 @@ export default function LoginPage() {
               ) : (
                 <>
                   {current === undefined ? (
-                    <span className="held quiet" aria-label="held back">
+                    <span className="held quiet" aria-label="hidden">
                       {HELD_BACK}
                     </span>
                   ) : (
@@ -138,7 +138,7 @@ export default function LoginPage() {
                     Copy <kbd>Y</kbd>
                   </Button>
                   <Button size="small" onClick={() => void toggle({ kind: "current" })}>
-                    {current === undefined ? "Show" : "Hold back"} <kbd>H</kbd>
+                    {current === undefined ? "Show" : "Hide"} <kbd>H</kbd>
                   </Button>
                 </>
               )}
@@ -271,8 +271,8 @@ function SecretFieldLine(props: {
       <Button size="small" onClick={() => void copyIt()} aria-label={`Copy ${name}`}>
         Copy
       </Button>
-      <Button size="small" onClick={props.onToggle} aria-label={`Show or hold back ${name}`}>
-        {props.shown === undefined ? "Show" : "Hold back"}
+      <Button size="small" onClick={props.onToggle} aria-label={`Show or hide ${name}`}>
+        {props.shown === undefined ? "Show" : "Hide"}
       </Button>
     </Fact>
   );

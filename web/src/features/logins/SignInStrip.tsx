@@ -89,7 +89,7 @@ export function SignInStrip({ login, acts, reveal, onClose }: Props) {
           Copy secret <kbd>3</kbd>
         </Button>
         <Button size={size} onClick={() => void toggle()}>
-          {shown === undefined ? "Show" : "Hold back"} <kbd>H</kbd>
+          {shown === undefined ? "Show" : "Hide"} <kbd>H</kbd>
         </Button>
         <Button size={size} onClick={() => void spellOut()}>
           Spell it out <kbd>P</kbd>

@@ -288,7 +288,7 @@ export function PolicyForm(props: {
           <div className="stack above-6">
             <div className="row">
               <Number
-                label="Kinds at least"
+                label="Kinds of character, at least"
                 value={policy.min_classes}
                 onChange={(v) => set({ min_classes: v ?? 0 })}
               />

@@ -144,7 +144,7 @@ function Steps({ over, rotation }: Props) {
             <p className="small quiet">
               {rotation.staged_length} characters
               {rotation.staged_bits !== null && `, ${rotation.staged_bits} bits`}, sealed on disk
-              {over.shown === null && "; held back until you ask"}
+              {over.shown === null && "; hidden until you ask"}
             </p>
           </>
         )}
@@ -158,7 +158,7 @@ function Steps({ over, rotation }: Props) {
                 {rotation.handed_out_at ? "Copy again" : "Copy new"} <kbd>3</kbd>
               </Button>
               <Button onClick={() => void over.toggle()}>
-                {over.shown === null ? "Show" : "Hold back"} <kbd>H</kbd>
+                {over.shown === null ? "Show" : "Hide"} <kbd>H</kbd>
               </Button>
               <Button onClick={() => void over.spellOut()}>
                 Spell it out <kbd>P</kbd>

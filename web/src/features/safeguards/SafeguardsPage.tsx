@@ -95,7 +95,7 @@ function SafeguardsForm({ held: current }: { held: Schema["SafeguardsOut"] }) {
             }}
             disabled={!changed}
           >
-            As it was
+            Undo changes
           </Button>
           <Button
             type="primary"

@@ -96,7 +96,7 @@ export function WaiveDialog({ finding, onClose }: Props) {
         />
         <p className="small quiet">
           It shows again when the secret changes, when more logins share it, or when a later breach
-          holds it. All waivers are listed under “Waivers”.
+          holds it. All that are accepted stand under “Accepted findings”.
         </p>
         <ProblemNote problem={problem} />
       </div>

@@ -19,7 +19,7 @@ const GIVEN = {
 
 async function chosen(): Promise<void> {
   fireEvent.click(await screen.findByRole("checkbox", { name: "Choose Gantry" }));
-  fireEvent.click(screen.getByRole("button", { name: "Take back 1 waiver" }));
+  fireEvent.click(screen.getByRole("button", { name: "Take back 1 finding" }));
 }
 
 test("a waiver is taken back, and stands among the earlier ones", async () => {

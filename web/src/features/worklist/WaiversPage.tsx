@@ -41,10 +41,10 @@ export default function WaiversPage() {
           <p className="small">
             <Link to="/">Worklist</Link>
           </p>
-          <h1>Waivers</h1>
+          <h1>Accepted findings</h1>
         </div>
         <Button disabled={chosen.size === 0} onClick={() => void lift()}>
-          Take back {chosen.size ? count(chosen.size, "waiver") : "those chosen"}
+          Take back {chosen.size ? count(chosen.size, "finding") : "those chosen"}
         </Button>
       </header>
       <ProblemNote problem={error ?? problem} />
