@@ -81,7 +81,7 @@ def main() -> None:
         if not arguments.only or one.__name__ in arguments.only
     ]
     faults: list[str] = []
-    states, began = 0, time.monotonic()
+    states, pages, began = 0, 0, time.monotonic()
     with sync_playwright() as playwright, tempfile.TemporaryDirectory() as folder:
         browser = launch(playwright)
         if any(one in IN_THE_DEMO for one in wanted):
@@ -94,12 +94,14 @@ def main() -> None:
                     print(f"{journey.__name__}: {walk.states} states so far", flush=True)
                 faults += walk.faults
                 states += walk.states
+                pages += walk.pages
         if new_vault in wanted:
             with serving(Path(folder) / "new") as served:
                 walk = page_of(browser, served)
                 follow(new_vault, walk, arguments.into)
                 faults += walk.faults
                 states += walk.states
+                pages += walk.pages
         if crowded in wanted:
             many = Path(folder) / "many"
             many.mkdir()
@@ -113,6 +115,7 @@ def main() -> None:
                 follow(crowded, walk, arguments.into)
                 faults += walk.faults
                 states += walk.states
+                pages += walk.pages
         browser.close()
     told: dict[str, list[str]] = {}
     for fault in dict.fromkeys(faults):
@@ -122,7 +125,7 @@ def main() -> None:
     for says, widths in told.items():
         print(says, f"({', '.join(widths)})" if widths else "")
     print(
-        f"{states} states at {len(WIDTHS)} widths in both schemes, "
+        f"{states} states, {pages} pages at {len(WIDTHS)} widths in two schemes, "
         f"{len(faults)} faults, {time.monotonic() - began:.0f} s"
     )
     if faults or not states:

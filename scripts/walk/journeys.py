@@ -68,11 +68,10 @@ def worklist(walk: Walker) -> Iterator[str]:
     page.keyboard.press("Home")
     for facet in ("Breached", "Reused", "Weak", "New secret"):
         one = page.locator(".facet", has_text=facet).first
-        if one.count():
-            one.click()
-            page.wait_for_load_state("networkidle")
-            yield f"worklist, {facet}"
-            page.locator(".facet").first.click()
+        one.click()
+        page.wait_for_load_state("networkidle")
+        yield f"worklist, {facet}"
+        page.locator(".facet").first.click()
     with walk.opened(walk.button("Accept"), "accept") as dialogue:
         yield "accept"
         dialogue.get_by_label("Note of your own").fill("as agreed with the theatre")
@@ -135,10 +134,8 @@ def login(walk: Walker) -> Iterator[str]:
         yield "to the bin"
     walk.login("Gantry Rentals")
     for name in ("set up", "backup codes"):
-        opener = walk.button(name)
-        if opener.count():
-            with walk.opened(opener, name):
-                yield f"login, {name}"
+        with walk.opened(walk.button(name), name):
+            yield f"login, {name}"
     page.keyboard.press("s")
     page.get_by_text("Paste the user name").wait_for()
     yield "sign in"
@@ -244,9 +241,8 @@ def generate(walk: Walker) -> Iterator[str]:
     with walk.opened(walk.button("Spell it out"), "spell out"):
         yield "spell a draw out"
     loose = page.get_by_role("region", name="Loose ends").get_by_role("button")
-    if loose.count():
-        with walk.opened(loose.last, "a loose end let go"):
-            yield "a loose end let go"
+    with walk.opened(loose.last, "a loose end let go"):
+        yield "a loose end let go"
 
 
 def rotations(walk: Walker) -> Iterator[str]:
@@ -293,6 +289,7 @@ def rotations(walk: Walker) -> Iterator[str]:
     beside.button("It opens the site").wait_for()
     beside.narrow("the strip, said to be changed")
     walk.states += beside.states
+    walk.pages += beside.pages
     beside.page.keyboard.press("w")
     walk.button("It opens the site").wait_for()
     page.wait_for_load_state("networkidle")

@@ -30,6 +30,8 @@ class Walker:
     served: Served
     faults: list[str] = field(default_factory=list)
     states: int = 0
+    pages: int = 0
+    """States at a width in a scheme."""
 
     def go(self, path: str) -> None:
         """To a view within the page, so that the session stays."""
@@ -100,6 +102,7 @@ class Walker:
                 self.page.set_viewport_size({"width": width, "height": HEIGHT})
                 self.page.evaluate(DRAWN)
                 at = f"{where}, {scheme}, at {width}"
+                self.pages += 1
                 self._ask(at, TOO_WIDE, width)
                 self._ask(at, OVERLAID)
                 if width in (NARROW, USUAL):
@@ -110,6 +113,7 @@ class Walker:
     def narrow(self, where: str) -> None:
         """Holds what stands at half a screen alone against the laws there."""
         self.states += 1
+        self.pages += 1
         width = self.page.viewport_size["width"] if self.page.viewport_size else USUAL
         # What was put in before the page wrote into its window knows another document.
         self.page.evaluate(AXE)
