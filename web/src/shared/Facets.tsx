@@ -1,15 +1,8 @@
 import type { KeyboardEvent, MouseEvent, ReactNode } from "react";
 import { focusView } from "./viewFocus";
 
-type FacetsProps = {
-  label: string;
-  /** Whether the one that is on is among them: else the group itself is the stop. */
-  hasOn: boolean;
-  children: ReactNode;
-};
-
 /** Facets of which one is on: one stop of the tab key, arrows go on to the next and take it. */
-export function Facets(props: FacetsProps) {
+export function Facets({ label, children }: { label: string; children: ReactNode }) {
   const onKey = (event: KeyboardEvent<HTMLDivElement>) => {
     const all = [...event.currentTarget.querySelectorAll<HTMLElement>('[role="radio"]')].filter(
       (one) => one.checkVisibility?.() ?? true,
@@ -22,21 +15,21 @@ export function Facets(props: FacetsProps) {
       ArrowLeft: at - 1,
     };
     const to = places[event.key];
-    if (to === undefined) return;
+    if (to === undefined || at < 0) return;
     event.preventDefault();
-    const next = all.at(at < 0 ? 0 : to % all.length);
+    const next = all.at(to % all.length);
     next?.focus();
     next?.click();
   };
   return (
     <div
       role="radiogroup"
-      tabIndex={props.hasOn ? -1 : 0}
-      aria-label={props.label}
+      tabIndex={-1}
+      aria-label={label}
       className="facet-list"
       onKeyDown={onKey}
     >
-      {props.children}
+      {children}
     </div>
   );
 }

@@ -137,7 +137,7 @@ type FoldersProps = {
 const Folders = memo(function Folders({ data, folder, onPick }: FoldersProps) {
   return (
     <div className="facets">
-      <Facets label="Folders" hasOn={folder === null || folder in (data?.folders ?? {})}>
+      <Facets label="Folders">
         <FacetButton
           label="All folders"
           n={data?.logins_count ?? 0}

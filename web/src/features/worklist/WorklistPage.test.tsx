@@ -167,12 +167,3 @@ test("a check asks the worklist again and nothing outside; one that fails is sai
   fireEvent.keyDown(document.body, { key: "c" });
   await screen.findByRole("alert");
 });
-
-test("where the facet that was asked for is settled to the last, the tab key still reaches the others", async () => {
-  server(ANSWERS);
-  mount(<WorklistPage />, "/", "/?facet=overdue");
-  const group = await screen.findByRole("radiogroup", { name: "Which logins" });
-  expect(group.tabIndex).toBe(0);
-  fireEvent.keyDown(group, { key: "ArrowDown" });
-  await waitFor(() => expect(group.tabIndex).toBe(-1));
-});

@@ -167,11 +167,9 @@ type ChoiceProps = {
 
 /** What is to be done, and because of what; both count logins. */
 const Choice = memo(function Choice({ data, facet, onPick, onCampaign }: ChoiceProps) {
-  // What was settled to the last is no facet any more, and may still be asked for.
-  const counts: Record<string, number> = { ...data.by_need, ...data.by_kind };
   return (
     <div className="facets">
-      <Facets label="Which logins" hasOn={facet === null || Boolean(counts[facet])}>
+      <Facets label="Which logins">
         <p className="facets-head">To do</p>
         <FacetButton
           label="Everything"
