@@ -2,7 +2,6 @@ import { openDialogue } from "./typedAhead";
 
 const LIST = '[role="grid"], [role="listbox"]';
 const OWN = "input, textarea, select, [contenteditable]";
-const WAITS_MS = 10_000;
 
 /** To the view's list, whose rows are then announced, or to its heading. */
 export function focusView(): boolean {
@@ -21,7 +20,10 @@ export function focusHeading(heading: HTMLElement): void {
   heading.focus({ preventScroll: true });
 }
 
-/** Once the view stands; where it takes the focus by itself, or its user did, it is left there. */
+/**
+ * Once the view stands, however long that takes; where it takes the focus by itself, or its user
+ * goes elsewhere first, it is left there.
+ */
 export function focusViewOnceThere(): () => void {
   const before = document.activeElement;
   const isElsewhere = () => {
@@ -31,17 +33,21 @@ export function focusViewOnceThere(): () => void {
   };
   const isOwn = before !== null && before.closest("main") !== null && before.matches(OWN);
   if (isOwn || isElsewhere() || focusView()) return () => {};
+  const end = () => {
+    watcher.disconnect();
+    document.removeEventListener("pointerdown", end, true);
+    document.removeEventListener("keydown", onKey, true);
+  };
+  const onKey = (event: KeyboardEvent) => event.key === "Tab" && end();
   const watcher = new MutationObserver(() => {
-    if (isElsewhere() || focusView()) watcher.disconnect();
+    if (isElsewhere() || focusView()) end();
   });
   watcher.observe(document.body, {
     childList: true,
     subtree: true,
     attributeFilter: ["aria-busy"],
   });
-  const timer = setTimeout(() => watcher.disconnect(), WAITS_MS);
-  return () => {
-    clearTimeout(timer);
-    watcher.disconnect();
-  };
+  document.addEventListener("pointerdown", end, true);
+  document.addEventListener("keydown", onKey, true);
+  return end;
 }

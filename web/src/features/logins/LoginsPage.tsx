@@ -102,11 +102,23 @@ export default function LoginsPage() {
               <span>Guesses, at the last check</span>
               <span className="right">Age</span>
             </div>
+            {data?.found === 0 && (
+              <p className="says-none">
+                None found{folder !== null && " in this folder"}.{" "}
+                {folder !== null && (
+                  <button type="button" className="link" onClick={() => pick(null)}>
+                    Look in all folders
+                  </button>
+                )}
+              </p>
+            )}
             {data && <LoginsGrid ref={grid} data={data} wish={wish} now={now} />}
-            <p className="small quiet logins-page-small">
-              <kbd>U</kbd> copy user name · <kbd>Y</kbd> copy secret · <kbd>O</kbd> open site ·{" "}
-              <kbd>R</kbd> rotate · <kbd>E</kbd> edit · <kbd>↵</kbd> open
-            </p>
+            {data?.found !== 0 && (
+              <p className="small quiet logins-page-small">
+                <kbd>U</kbd> copy user name · <kbd>Y</kbd> copy secret · <kbd>O</kbd> open site ·{" "}
+                <kbd>R</kbd> rotate · <kbd>E</kbd> edit · <kbd>↵</kbd> open
+              </p>
+            )}
           </section>
         </div>
       )}
@@ -134,7 +146,10 @@ type FoldersProps = {
   onPick: (name: string | null) => void;
 };
 
+/** The folder that is on stays when its last login has left it. */
 const Folders = memo(function Folders({ data, folder, onPick }: FoldersProps) {
+  const folders = { ...data?.folders };
+  if (folder !== null) folders[folder] ??= 0;
   return (
     <div className="facets">
       <Facets label="Folders">
@@ -144,7 +159,7 @@ const Folders = memo(function Folders({ data, folder, onPick }: FoldersProps) {
           on={folder === null}
           onPick={() => onPick(null)}
         />
-        {Object.entries(data?.folders ?? {}).map(([name, n]) => (
+        {Object.entries(folders).map(([name, n]) => (
           <FacetButton
             key={name}
             label={name || "in no folder"}

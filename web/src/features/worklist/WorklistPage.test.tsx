@@ -167,3 +167,18 @@ test("a check asks the worklist again and nothing outside; one that fails is sai
   fireEvent.keyDown(document.body, { key: "c" });
   await screen.findByRole("alert");
 });
+
+test("the facet that was asked for stays when it is settled to the last, and leads on by the tab key", async () => {
+  const none = { ...page, total: 0, rows: [] };
+  const rows = (body: unknown) => ((body as { facet: string | null }).facet ? none : page);
+  server({ ...ANSWERS, "POST /checks/worklist/rows": rows });
+  mount(<WorklistPage />, "/?facet=overdue", "/");
+  await screen.findByText(/None of these is left/);
+  const on = await screen.findByRole("radio", { name: /^Overdue 0/ });
+  expect(on.getAttribute("aria-checked")).toBe("true");
+  expect(on.tabIndex).toBe(0);
+  on.focus();
+  fireEvent.keyDown(on, { key: "ArrowDown" });
+  await waitFor(() => expect(screen.queryByRole("radio", { name: /^Overdue/ })).toBeNull());
+  expect(screen.getByRole("radio", { name: /^Everything/ }).tabIndex).toBe(0);
+});

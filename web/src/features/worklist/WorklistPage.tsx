@@ -108,15 +108,24 @@ export function WorklistPage() {
               <span>Guesses</span>
               <span className="right">Age</span>
             </div>
-            <WorkGrid
-              data={data}
-              facet={facet}
-              now={now}
-              busy={rotate.isPending || campaign.isPending}
-              onRotate={rotateOne}
-              onCampaign={runCampaign}
-              onWaive={setWaiving}
-            />
+            {data.total === 0 ? (
+              <p className="says-none">
+                None of these is left.{" "}
+                <button type="button" className="link" onClick={() => pick(null)}>
+                  Show everything
+                </button>
+              </p>
+            ) : (
+              <WorkGrid
+                data={data}
+                facet={facet}
+                now={now}
+                busy={rotate.isPending || campaign.isPending}
+                onRotate={rotateOne}
+                onCampaign={runCampaign}
+                onWaive={setWaiving}
+              />
+            )}
           </section>
         </div>
       )}
@@ -165,7 +174,7 @@ type ChoiceProps = {
   onCampaign: () => void;
 };
 
-/** What is to be done, and because of what; both count logins. */
+/** What is to be done, and because of what; both count logins. The one asked for stays when it is settled to the last. */
 const Choice = memo(function Choice({ data, facet, onPick, onCampaign }: ChoiceProps) {
   return (
     <div className="facets">
@@ -177,7 +186,7 @@ const Choice = memo(function Choice({ data, facet, onPick, onCampaign }: ChoiceP
           on={facet === null}
           onPick={() => onPick(null)}
         />
-        {NEEDS.filter((need) => data.by_need[need]).map((need) => (
+        {NEEDS.filter((need) => data.by_need[need] || need === facet).map((need) => (
           <FacetButton
             key={need}
             folds
@@ -188,7 +197,7 @@ const Choice = memo(function Choice({ data, facet, onPick, onCampaign }: ChoiceP
           />
         ))}
         <p className="facets-head">Because of</p>
-        {FINDING_KINDS.filter((kind) => data.by_kind[kind]).map((kind) => (
+        {FINDING_KINDS.filter((kind) => data.by_kind[kind] || kind === facet).map((kind) => (
           <FacetButton
             key={kind}
             shape={<FindingShape kind={kind} />}
