@@ -119,6 +119,11 @@ FOCUS = """() => {
   return at.closest("main") && (at.matches("[role=grid], h1, input") ? at.nodeName : "");
 }"""
 
+THROUGH = """() => document.querySelectorAll("main input, main textarea").forEach((field) => {
+  field.focus();
+  field.blur();
+})"""
+
 
 def test_each_view_begins_with_the_focus_on_its_list_or_heading(page: Page) -> None:
     go(page, "2")
@@ -131,6 +136,8 @@ def test_each_view_begins_with_the_focus_on_its_list_or_heading(page: Page) -> N
         # What has the focus takes no key away from the view.
         if page.evaluate(FOCUS) == "INPUT":
             page.keyboard.press("Escape")
+        # Who only goes through the fields has changed nothing: no question holds the next view.
+        page.evaluate(THROUGH)
     page.keyboard.press("2")
     page.wait_for_function("() => document.activeElement.getAttribute('role') === 'grid'")
     page.keyboard.press("ArrowDown")

@@ -141,7 +141,7 @@ const LoginLine = memo(function LoginLine({ line, login, now }: LineProps) {
     <div role="gridcell" className="cols login-cols">
       <span className="may-shrink">
         <div className="name">
-          <Link to={`/logins/${login.login_id}`} className="plain-link">
+          <Link to={`/logins/${login.login_id}`} className="plain-link" tabIndex={-1}>
             {login.title}
           </Link>
         </div>

@@ -179,7 +179,9 @@ export default function PoliciesPage() {
                   {one.offers_second_factor && (
                     <p className="small quiet">Offers a second factor.</p>
                   )}
-                  {one.used_by.length > 0 && <UsedBy logins={one.used_by} />}
+                  {one.used_by.length > 0 && (
+                    <UsedBy logins={one.used_by} stop={index === here ? 0 : -1} />
+                  )}
                 </td>
                 <td className="small">
                   {SOURCES[one.source] ?? one.source}
@@ -191,6 +193,7 @@ export default function PoliciesPage() {
                       type="button"
                       className="link"
                       aria-label={`Change ${one.name}`}
+                      tabIndex={index === here ? 0 : -1}
                       onClick={() => setEditing({ policy: one })}
                     >
                       change
@@ -199,6 +202,7 @@ export default function PoliciesPage() {
                       type="button"
                       className="link"
                       aria-label={`Copy ${one.name} as rule attribute`}
+                      tabIndex={index === here ? 0 : -1}
                       title="As the text of a rule attribute"
                       onClick={() =>
                         void run(() =>
@@ -212,6 +216,7 @@ export default function PoliciesPage() {
                       type="button"
                       className="link"
                       aria-label={`Delete ${one.name}`}
+                      tabIndex={index === here ? 0 : -1}
                       onClick={() => setRemoving(one)}
                     >
                       delete…
@@ -251,8 +256,8 @@ export default function PoliciesPage() {
 
 const SHOWN = 5;
 
-/** Which logins it holds for, those first whose present secret breaks it. */
-function UsedBy({ logins }: { logins: Schema["UsedByOut"][] }) {
+/** Which logins it holds for, those first whose present secret breaks it; stops of the tab key or none. */
+function UsedBy({ logins, stop }: { logins: Schema["UsedByOut"][]; stop: number }) {
   const ordered = [...logins].sort((a, b) => Number(b.is_broken) - Number(a.is_broken));
   return (
     <p className="small quiet above-3">
@@ -260,7 +265,9 @@ function UsedBy({ logins }: { logins: Schema["UsedByOut"][] }) {
       {ordered.slice(0, SHOWN).map((l, i) => (
         <span key={l.login_id}>
           {i > 0 && ", "}
-          <Link to={`/logins/${l.login_id}`}>{l.title}</Link>
+          <Link to={`/logins/${l.login_id}`} tabIndex={stop}>
+            {l.title}
+          </Link>
           {l.is_broken && <b className="grave"> (its present secret breaks it)</b>}
         </span>
       ))}

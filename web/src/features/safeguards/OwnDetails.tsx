@@ -59,7 +59,7 @@ function Form({ held: opened, budgets }: FormProps) {
   const setRate = (budget: Schema["BudgetOut"], perS: number | null) =>
     setRates((now) => {
       const { [budget.code]: _, ...others } = now;
-      const own = perS !== null && perS !== budget.usual_rate_per_s;
+      const own = perS !== null && !isAlike(perS, budget.usual_rate_per_s);
       return own ? { ...others, [budget.code]: perS } : others;
     });
 
@@ -103,7 +103,7 @@ function Form({ held: opened, budgets }: FormProps) {
             <thead>
               <tr>
                 <th>Attack</th>
-                <th>Guesses a second</th>
+                <th>Guesses</th>
               </tr>
             </thead>
             <tbody>
@@ -117,15 +117,10 @@ function Form({ held: opened, budgets }: FormProps) {
                     </span>
                   </td>
                   <td className="own-details-td">
-                    <InputNumber
-                      aria-label={`Guesses a second, ${b.label}`}
-                      value={rates[b.code] ?? b.usual_rate_per_s}
-                      min={1e-6}
-                      max={1e18}
-                      formatter={(v) => spoken(Number(v))}
-                      parser={(v) => Number(v)}
-                      onChange={(v) => setRate(b, v)}
-                      className="wide-116"
+                    <RateField
+                      budget={b}
+                      perS={rates[b.code] ?? b.usual_rate_per_s}
+                      onRate={(perS) => setRate(b, perS)}
                     />
                     {rates[b.code] !== undefined && (
                       <button
@@ -147,7 +142,40 @@ function Form({ held: opened, budgets }: FormProps) {
   );
 }
 
-function spoken(rate: number): string {
-  if (rate >= 1e6) return rate.toExponential().replace("+", "");
-  return String(Number(rate.toPrecision(3)));
+const SLOWEST_PER_S = 1e-6;
+
+type RateProps = {
+  budget: Schema["BudgetOut"];
+  perS: number;
+  onRate: (perS: number | null) => void;
+};
+
+/** A rate as people say it: what is usually less than one a second is counted by the day. */
+function RateField({ budget, perS, onRate }: RateProps) {
+  const [unitS, each] = budget.usual_rate_per_s < 1 ? [86_400, "a day"] : [1, "a second"];
+  const shown = Number((perS * unitS).toPrecision(12));
+  return (
+    <span className="row gap-4">
+      <InputNumber
+        aria-label={`Guesses ${each}, ${budget.label}`}
+        value={shown}
+        min={SLOWEST_PER_S * unitS}
+        max={1e18}
+        formatter={(v, typing) => (typing.userTyping ? typing.input : grouped(v))}
+        parser={(v) => Number.parseFloat(v?.replaceAll(",", "") ?? "")}
+        onChange={(v) => v !== shown && onRate(v && v / unitS)}
+        className="wide-200"
+      />
+      <span className="quiet">{each}</span>
+    </span>
+  );
+}
+
+function grouped(n: number | string | undefined): string {
+  return n === undefined ? "" : Number(n).toLocaleString("en", { maximumFractionDigits: 12 });
+}
+
+/** The same but for what counting by the day rounds. */
+function isAlike(a: number, b: number): boolean {
+  return Math.abs(a - b) <= 1e-9 * b;
 }

@@ -71,3 +71,30 @@ test("one that is refused names its field and stays as typed", async () => {
   await changed();
   expect((await screen.findByRole("alert")).textContent).toContain("is not between 30 and 28,800");
 });
+
+test("rates are said in units and grouped digits; whoever goes through them changes nothing", async () => {
+  const budget = (code: string, usual_rate_per_s: number) => ({
+    code,
+    label: code,
+    guesses_log10: 6,
+    basis: "",
+    usual_rate_per_s,
+  });
+  server({
+    ...AROUND,
+    "GET /safeguards": HELD,
+    "GET /strength/budgets": [budget("at the form", 100 / 86_400), budget("fast", 1e10)],
+  });
+  mount(<SafeguardsPage />);
+  const form = await screen.findByLabelText<HTMLInputElement>("Guesses a day, at the form");
+  const fast = screen.getByLabelText<HTMLInputElement>("Guesses a second, fast");
+  expect([form.value, fast.value]).toEqual(["100", "10,000,000,000"]);
+  for (const field of [form, fast]) {
+    fireEvent.focus(field);
+    fireEvent.blur(field);
+  }
+  expect(screen.queryByText("the usual")).toBeNull();
+  fireEvent.change(fast, { target: { value: "20,000,000,000" } });
+  fireEvent.click(await screen.findByText("the usual"));
+  expect(fast.value).toBe("10,000,000,000");
+});
