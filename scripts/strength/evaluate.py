@@ -17,6 +17,7 @@ from scripts.strength.further import further
 from scripts.strength.held_out.families import families
 from scripts.strength.noted import noted
 from scripts.strength.processes import Process, processes
+from scripts.strength.unseen import unseen
 
 OPEN_SET, HELD_OUT = (Path(__file__).parent / name for name in ("open_set", "held_out"))
 EACH = 20
@@ -82,6 +83,8 @@ def main(*, worst: bool, held_out: bool) -> None:
         _report(None, further(), worst=worst)
         print("\nnoted, written before the finders of versions and prices")
         _report(None, noted(), worst=worst)
+        print("\nunseen, written after all the finders of then")
+        _report(None, unseen(), worst=worst)
         print("\nopen, fitted")
     _report(OPEN_SET, processes(), worst=worst)
 

@@ -3,7 +3,8 @@
 WIDTHS = (400, 640, 768, 1024, 1280, 1920)
 
 TOO_WIDE = """async width => {
-  const named = one => `${one.nodeName.toLowerCase()} ${one.textContent.trim().slice(0, 30)}`;
+  const named = one =>
+    `${one.nodeName.toLowerCase()} ${(one.ariaLabel ?? one.textContent).trim().slice(0, 30)}`;
   const shown = one => one.getClientRects().length > 0 && !one.closest(".visually-hidden, [inert]");
   const shortened = one => one !== null
     && (getComputedStyle(one).textOverflow === "ellipsis" || shortened(one.parentElement));
@@ -24,6 +25,8 @@ TOO_WIDE = """async width => {
   // What grew moves the rows below it within a few frames.
   for (let frame = 0; frame < 30 && under().length; frame++)
     await new Promise(next => requestAnimationFrame(() => setTimeout(next)));
-  return [...wide, ...beyond, ...cut, ...under()].map(named);
+  const numbers = [...document.querySelectorAll("[role=spinbutton]")].filter(
+    one => shown(one) && one.scrollWidth > one.clientWidth + 1);
+  return [...wide, ...beyond, ...cut, ...numbers, ...under()].map(named);
 }"""
 """Width in pixels -> what is wider than its place, beyond the edge, cut, or over another row."""

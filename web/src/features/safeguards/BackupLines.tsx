@@ -12,7 +12,7 @@ export function BackupLines(props: {
 }) {
   const { held, wanted, onChange } = props;
   const number = (name: "backup_daily" | "backup_weekly" | "backup_monthly", label: string) => (
-    <>
+    <span className="row one-line gap-4">
       <InputNumber
         aria-label={`Keep backups of so many ${label}`}
         value={wanted[name]}
@@ -22,7 +22,7 @@ export function BackupLines(props: {
         className="wide-72"
       />
       {label}
-    </>
+    </span>
   );
   return (
     <>
@@ -49,7 +49,7 @@ export function BackupLines(props: {
       </Line>
       <Line name="Backups that are kept" on words={["by rule", ""]}>
         the newest of each of {number("backup_daily", "days")} {number("backup_weekly", "weeks")}
-        {number("backup_monthly", "months")} and all of the last day
+        {number("backup_monthly", "months")} <span>and all of the last day</span>
       </Line>
     </>
   );

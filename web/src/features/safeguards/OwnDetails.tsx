@@ -155,7 +155,7 @@ function RateField({ budget, perS, onRate }: RateProps) {
   const [unitS, each] = budget.usual_rate_per_s < 1 ? [86_400, "a day"] : [1, "a second"];
   const shown = Number((perS * unitS).toPrecision(12));
   return (
-    <span className="row gap-4">
+    <span className="row one-line gap-4">
       <InputNumber
         aria-label={`Guesses ${each}, ${budget.label}`}
         value={shown}
@@ -164,9 +164,9 @@ function RateField({ budget, perS, onRate }: RateProps) {
         formatter={(v, typing) => (typing.userTyping ? typing.input : grouped(v))}
         parser={(v) => Number.parseFloat(v?.replaceAll(",", "") ?? "")}
         onChange={(v) => v !== shown && onRate(v && v / unitS)}
-        className="wide-200"
+        className="wide-190"
       />
-      <span className="quiet">{each}</span>
+      <span className="quiet own-details-unit">{each}</span>
     </span>
   );
 }
