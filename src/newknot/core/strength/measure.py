@@ -11,6 +11,7 @@ from newknot.core.strength.finders import found
 from newknot.core.strength.finders.list_words import of_one_list
 from newknot.core.strength.guesses import guesses_log10
 from newknot.core.strength.reading import Reading, read
+from newknot.core.strength.scheme import scheme_log10
 from newknot.core.strength.segments import Segment, SegmentKind
 from newknot.core.strength.views import View, views_of
 
@@ -98,20 +99,31 @@ def measure(secret: str, context: Iterable[str] = ()) -> Measure:
     context: words an acquaintance or the site knows; cut at 64 words of 200 characters.
     """
     reading, own = read(secret), read_context(context)
+    effort, order, segments, view = way_made(reading, own)
+    guesses = 0.0
+    if segments:
+        guesses = guesses_log10(effort)
+        guesses -= scheme_log10(segments, is_viewed=view != "", guesses_log10=guesses)
+    kinds = _character_kinds(reading.text)
+    size = len(reading.text)
+    return Measure(round(guesses, 3), segments, order, size, kinds, own.was_cut, view)
+
+
+def way_made(reading: Reading, own: Context) -> tuple[float, float, tuple[Segment, ...], str]:
+    """The likeliest way a text was made, as it stands or after a view: its effort, what kinds and
+    order are of that, the segments, and the view in words.
+    """
     effort, order, segments = effort_log10(reading, own)
     if any(s.kind is SegmentKind.CONTEXT for s in segments):
         # Knowing more never takes more.
         bare = effort_log10(reading, read_context(()))
         effort, order, segments = min((effort, order, segments), bare, key=lambda way: way[0])
-    says = ""
     doubtful = _length_of(segments, _DOUBTFUL)
     # What holds no letters may stand for some, and what is written in other signs for these.
     is_coded = not reading.low.isascii() or not any(map(str.isalpha, reading.low))
     if effort > VIEWED_ABOVE_LOG10 and (is_coded or doubtful >= VIEWED_FROM):
-        effort, order, segments, says = _by_views(reading, own, (effort, order, segments))
-    guesses = round(guesses_log10(effort), 3) if segments else 0.0
-    kinds = _character_kinds(reading.text)
-    return Measure(guesses, segments, order, len(reading.text), kinds, own.was_cut, says)
+        return _by_views(reading, own, (effort, order, segments))
+    return effort, order, segments, ""
 
 
 def _by_views(

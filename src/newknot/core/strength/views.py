@@ -14,6 +14,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from functools import cache
 from itertools import pairwise
+from math import isqrt
 
 from newknot.core.strength.dictionaries import dictionaries
 from newknot.core.strength.finders.symbols import AGAIN_LOG10, PAIRS, symbol_log10
@@ -36,6 +37,8 @@ NO_LETTERS = 2.0
 """What a text without letters of a to z reads like: letters by chance."""
 BETWEEN_LOG10 = 0.9
 """Of the choice to put something between all letters."""
+LETTER_LOG10 = 1.4
+"""One of the alphabet."""
 FRAME_MOST, _FRAME_LOG10 = 4, 1.2
 """Characters of what stands on both ends, and what each of them costs."""
 _BETTER, _LIKE_WORDS = 0.15, 1.4
@@ -43,7 +46,7 @@ _BETTER, _LIKE_WORDS = 0.15, 1.4
 0.9 to 1.2, letters by chance 1.7 and more.
 """
 _RUN = re.compile(r"[^\W\d_]{3,}")
-_BETWEEN_LEAST = 3
+_BETWEEN_LEAST, _PUT_IN_LEAST, _PLACES_LOG10 = 3, 2, 0.5
 _BETWEEN = re.compile("\0[^\\W\\d_]\0[^\\W\\d_]\0")
 
 _ROWS = (
@@ -75,6 +78,8 @@ _LOOK_ALIKES = str.maketrans(
 )
 _LOOK_ALIKES |= str.maketrans("ᴀʙᴄᴅᴇꜰɢʜɪᴊᴋʟᴍɴᴏᴘǫʀꜱᴛᴜᴠᴡʏᴢ", "abcdefghijklmnopqrstuvwyz")
 _UPSIDE_DOWN = str.maketrans("ɐqɔpǝɟƃɥᴉɾʞlɯuodbɹsʇnʌʍxʎz⅄∀", "abcdefghijklmnopqrstuvwxyzYA")
+_NUMBERED = str.maketrans("12345", "aeiou")
+_PUT_IN = re.compile(r"([aeiou]+)([b-df-hj-np-tv-z])\1")
 _ALPHABET = "abcdefghijklmnopqrstuvwxyz"
 _BY_USE = "etaoinsrhldcumfpgwybvkxjqz"
 _USUAL = [_BY_USE.index(c) for c in _ALPHABET]
@@ -114,7 +119,9 @@ def views_of(text: str, *, depth: int = 2) -> list[View]:
         return []
     own, own_held = _letter_cost(text), _word_letters(text)
     found: list[tuple[float, int, View]] = []
-    for at, way in enumerate((*_ways(), *_shifted(text), *_apart(text), *_framed(text))):
+    for at, way in enumerate(
+        (*_ways(), *_shifted(text), *_apart(text), *_beside(text), *_framed(text))
+    ):
         undone = way.undo(text)
         if not undone or undone == text or len(undone) < WORD_LEAST:
             continue
@@ -207,6 +214,10 @@ def _ways() -> tuple[_Way, ...]:
         _Way("upside down", 1.4, _from_upside_down, _turned, is_sure=True),
         _Way("struck through", 1.4, _without_marks, _whole, is_sure=True),
         _Way("shifted by 47 in the table of characters", 1.9, _from_47, _same),
+        _Way("its vowels as numbers", 1.6, _from_numbered, _same),
+        _Way("its vowels as numbers, with digits behind", 1.6, _from_numbered_within, _same),
+        _Way("with a syllable in each vowel", 1.6, _without_syllables, _whole),
+        _Way("growing letter by letter", 1.4, _grown, _whole, is_sure=True),
         _Way("two texts woven into one", 1.7, _unwoven, _whole),
         _Way("with its halves exchanged", 1.5, _halves_back, _whole),
     )
@@ -246,10 +257,26 @@ def _apart(text: str) -> Iterator[_Way]:
         letters = "".join(c for c in text if c not in between)
         yield _Way("with signs between", cost, _always(letters), _whole, is_sure=True)
     for c, count in Counter(text).items():
+        if count >= _PUT_IN_LEAST and not c.isalnum() and all(map(str.isalpha, text.split(c)[:-1])):
+            cost = BETWEEN_LOG10 + symbol_log10(c) + _PLACES_LOG10
+            yield _Way("with a sign put in", cost, _always(text.replace(c, "")), _whole)
         if count >= _BETWEEN_LEAST and not c.isalnum() and _BETWEEN.search(text.replace(c, "\0")):
             says = "with a blank between" if c == " " else "with one sign between"
             cost = BETWEEN_LOG10 + symbol_log10(c)
             yield _Way(says, cost, _always(text.replace(c, "")), _whole, is_sure=True)
+
+
+def _beside(text: str) -> Iterator[_Way]:
+    """The same letter before or behind each: the text without it."""
+    if len(text) % 2 or len(text) < 2 * WORD_LEAST:
+        return
+    for at, where in ((0, "before"), (1, "behind")):
+        same, others = text[at::2].lower(), text[1 - at :: 2]
+        if same[0].isalnum() and same == same[0] * len(same):
+            cost = BETWEEN_LOG10 + LETTER_LOG10
+            yield _Way(
+                f"with one letter {where} each", cost, _always(others), _times(2), is_sure=True
+            )
 
 
 def _framed(text: str) -> Iterator[_Way]:
@@ -358,12 +385,12 @@ def _from_numbers(text: str) -> str | None:
 
 def _from_presses(text: str) -> str | None:
     """Each letter by as many presses as it takes; ITU-T E.161."""
-    if not re.fullmatch(r"[2-9]{6,}", text):
+    if not re.fullmatch(r"[2-9][02-9]{5,}", text):
         return None
     letters = (
-        _PRESSED.get(run.group()) for run in re.finditer(r"([79])\1{0,3}|([2-68])\2{0,2}", text)
+        _PRESSED.get(run.group()) for run in re.finditer(r"([79])\1{0,3}|([2-68])\2{0,2}|0", text)
     )
-    return "".join(letter or "?" for letter in letters)
+    return "".join(letter or " " for letter in letters)
 
 
 def _from_morse(text: str) -> str | None:
@@ -402,6 +429,41 @@ def _from_47(text: str) -> str | None:
 
 def _unwoven(text: str) -> str | None:
     return text[::2] + text[1::2] if len(text) >= 2 * WORD_LEAST else None
+
+
+def _from_numbered(text: str) -> str:
+    return text.translate(_NUMBERED)
+
+
+def _from_numbered_within(text: str) -> str:
+    bare = text.rstrip("0123456789")
+    return bare.translate(_NUMBERED) + text[len(bare) :]
+
+
+def _without_syllables(text: str) -> str | None:
+    """Of a children's language that puts a consonant and the vowel again behind each vowel."""
+    put_in = Counter(_PUT_IN.findall(text.lower()))
+    if not put_in:
+        return None
+    (_, consonant), times = max(((pair[0], pair[1]), n) for pair, n in put_in.items())
+    if sum(n for (_, c), n in put_in.items() if c == consonant) < 2 and times < 2:
+        return None
+    return re.sub(rf"([aeiou]+){consonant}\1", r"\1", text, flags=re.IGNORECASE)
+
+
+def _grown(text: str) -> str | None:
+    """Each beginning of a word after the other, or the word and what is left of it."""
+    size = (isqrt(8 * len(text) + 1) - 1) // 2
+    if size < WORD_LEAST or size * (size + 1) // 2 != len(text):
+        return None
+    for word, parts in (
+        (text[-size:], [text[-size:][:k] for k in range(1, size + 1)]),
+        (text[:size], [text[:k] for k in range(size, 0, -1)]),
+        (text[:size], [text[:size][k:] for k in range(size)]),
+    ):
+        if "".join(parts) == text:
+            return word
+    return None
 
 
 def _halves_back(text: str) -> str | None:

@@ -6,9 +6,11 @@ from newknot.core.strength.context import Context
 from newknot.core.strength.finders.closed_classes import closed_classes
 from newknot.core.strength.finders.copies import copies
 from newknot.core.strength.finders.dates import dates
-from newknot.core.strength.finders.digits import digits
+from newknot.core.strength.finders.digits import digits, next_numbers
 from newknot.core.strength.finders.disguises import disguises
+from newknot.core.strength.finders.frames import frames
 from newknot.core.strength.finders.list_words import list_words
+from newknot.core.strength.finders.number_rows import number_rows
 from newknot.core.strength.finders.quotations import quotations
 from newknot.core.strength.finders.series import countings, repeats, sequences, woven_sequences
 from newknot.core.strength.finders.shapes import shapes
@@ -39,11 +41,14 @@ def found(reading: Reading, context: Context) -> Iterator[Found]:
     yield from sequences(reading)
     yield from woven_sequences(reading)
     yield from countings(reading)
+    yield from number_rows(reading)
     yield from repeats(reading)
     yield from copies(reading)
     yield from dates(reading)
     yield from digits(reading)
+    yield from next_numbers(reading)
     yield from shapes(reading)
     yield from stock_strings(reading)
+    yield from frames(reading)
     yield from stock_numbers(reading)
     yield from symbols(reading)

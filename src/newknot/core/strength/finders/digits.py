@@ -13,6 +13,8 @@ _LONGER, _FALL = 0.02, 0.75
 ONE_SHARE = 0.4
 """Of single digits, those that are 1."""
 _LONGEST = 20
+_COUNTED_MOST, _COUNTED_LOG10 = 3, 0.5
+"""Digits of a number that goes on where the one before ended, and what it costs."""
 _RUN = re.compile(r"[0-9]+")
 _PHONE = re.compile(r"(?<![0-9])(?:\+|00)?[0-9](?:[-. /()]{0,2}[0-9]){8,13}(?![0-9])")
 _PHONE_LOG10, _PHONE_KNOWN = 1.5, 2
@@ -34,6 +36,18 @@ def digits(reading: Reading) -> Iterator[Found]:
             groups = 0.0 if typed.lstrip("+").isdigit() else 1.0
             which, fee = count - _PHONE_KNOWN, _PHONE_LOG10 + groups
             yield Found(*phone.span(), Part.DIGITS, which, fee, SegmentKind.PHONE)
+
+
+def next_numbers(reading: Reading) -> Iterator[Found]:
+    """A number that is the one after that before it, with something between: 1…2…3…"""
+    last = -1
+    for run in _RUN.finditer(reading.low):
+        if run.end() - run.start() > _COUNTED_MOST:
+            continue
+        number = int(run.group())
+        if number in (last, last + 1):
+            yield Found(*run.span(), Part.DIGITS, _COUNTED_LOG10, 0.0, SegmentKind.DIGITS)
+        last = number
 
 
 def length_log10(size: int) -> float:

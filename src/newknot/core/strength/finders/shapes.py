@@ -110,6 +110,11 @@ def _of_roman(text: str) -> float:
     return _ROMAN_YEAR_LOG10 if 1900 <= total <= 2039 else _ROMAN_LOG10
 
 
+def _of_cells(text: str) -> float:
+    """Most sheets use their first columns and a hundred rows."""
+    return 3.1 * (1 + (":" in text)) - 0.5 * (len(re.findall(r"\d", text)) < 2)
+
+
 def _shape(
     name: str, pattern: str, costs: Callable[[str], float], kind: SegmentKind = SegmentKind.SHAPE
 ) -> Shape:
@@ -223,6 +228,68 @@ SHAPES = (
         "letters and digits in groups",
         r"(?:[a-z]{2,5}|[0-9]{2,6})(?:-(?:[a-z]{1,5}|[0-9]{2,6})){1,4}(?<=[-0-9a-z][0-9a-z])",
         _of_code,
+    ),
+    _within(
+        "cells of a sheet",
+        r"(?<![a-z0-9])(?=([$]?[a-z]{1,2}[$]?\d{1,3}(?::[$]?[a-z]{1,2}[$]?\d{1,3})?)(?![a-z0-9]))",
+        _of_cells,
+    ),
+    _shape(
+        "how long it took",
+        r"\d{1,2}[hm'] ?\d{1,2}(?:[ms'\"] ?|(?![0-9]))(?:\d{1,2}[s\"])?",
+        lambda text: 1.78 * len(re.findall(r"\d+", text)),
+    ),
+    _within(
+        "a part of a whole",
+        r"(?<![0-9./])(?=(\d{1,3}/\d{1,3})(?![0-9/]))",
+        lambda text: min(3.0, sum(c.isdigit() for c in text)),
+    ),
+    _within(
+        "degrees",
+        r"(?<![0-9])(?=([-+]?\d{1,3} ?°[cf]?)(?![a-z0-9]))",
+        lambda _: log10(150),
+    ),
+    _within(
+        "a percentage",
+        r"(?<![0-9.])(?=(\d{1,3}(?:[.,]\d)? ?%))",
+        lambda text: min(2.0, sum(c.isdigit() for c in text)),
+    ),
+    _within(
+        "a section of a law",
+        r"(?<![a-z0-9])(?=((?:§§?|art\.|abs\.|nr\.|no\.|sec\.|ch\.|pp?\.) ?\d{1,3}))",
+        lambda text: 0.8 + min(2.5, sum(c.isdigit() for c in text)),
+    ),
+    _within(
+        "years from and to",
+        r"(?<![0-9])(?=((?:19|20)\d\d ?[-–/] ?(?:19|20)?\d\d)(?![0-9]))",
+        lambda _: 2 * log10(70),
+    ),
+    _within("a short year", r"(?=(['’]\d\d)(?![0-9]))", lambda _: 1.9),
+    _within(
+        "an engine's size",
+        r"(?<![0-9.])"
+        r"(?=(\d\.\d(?: ?(?:[a-z]?di|gti?|tsi|i|l|t|v\d{1,2}|\d{1,2}v))?)(?![a-z0-9.]))",
+        lambda text: 1.6 + 1.0 * (len(text) > 3),
+    ),
+    _within(
+        "a size of a norm",
+        r"(?<![a-z0-9])(?=((?:din ?)?[ab]\d|m\d{1,2}(?:x\d{1,3})?|\d{3}/\d{2} ?z?r\d{2})(?![a-z]))",
+        lambda text: 0.7 + 0.8 * sum(c.isdigit() for c in text),
+    ),
+    _within(
+        "a hexadecimal number",
+        r"(?<![a-z0-9])(?=(0x[0-9a-f]{1,16}))",
+        lambda text: (len(text) - 2) * log10(16),
+    ),
+    _within(
+        "a seat",
+        r"(?<![a-z0-9])(?=(\d{1,2}[a-k])(?![a-z0-9]))",
+        lambda _: log10(400),
+    ),
+    _within(
+        "a number among others",
+        r"(?<![a-z])(?=((?:i{1,3}|iv|vi{0,3}|ix|xi{0,3}|xiv|xx)(?![a-z])))",
+        lambda _: log10(12),
     ),
     _shape("a sum", r"\d{1,4} ?[-+x*/] ?\d{1,4} ?= ?\d{1,8}", _of_sum),
     _shape(
