@@ -35,7 +35,7 @@ from scripts.strength.unseen import unseen
 TARGET = Path(__file__).parents[2] / "src/newknot/core/data/guesses_by_effort.txt"
 STEP, ROWS, REACH = 0.4, 100, 0.6
 SHARE_AT_FIRST, SHARE_BEYOND, BEYOND = 0.35, 0.45, 9.0
-NEW_SHARE = 0.3
+NEW_SHARE = 0.42
 FIRST, LEAST_SLOPE = 3.2, 0.3
 """Below the first row all goes evenly to nothing; two efforts never give one number."""
 SEED = 20260214

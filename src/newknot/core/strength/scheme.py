@@ -42,7 +42,7 @@ def scheme_log10(segments: tuple[Segment, ...], *, is_viewed: bool, guesses_log1
     if not (SegmentKind.LIST_WORD in kinds and kinds <= _OF_A_PASSPHRASE):
         saved += EACH_FURTHER_LOG10 * max(0, len(segments) - PARTS_FREE)
     if len(segments) > 1:
-        saved += KNOWN_LOG10 if len(segments) > 2 and kinds & _KNOWN else 0.0
+        saved += KNOWN_LOG10 if kinds & _KNOWN else 0.0
         by_chance = [s for s in segments if s.kind in _BY_CHANCE]
         length = sum(s.end - s.start for s in by_chance)
         if length < BY_CHANCE_LEAST * segments[-1].end:
