@@ -79,6 +79,7 @@ _LOOK_ALIKES = str.maketrans(
 _LOOK_ALIKES |= str.maketrans("ᴀʙᴄᴅᴇꜰɢʜɪᴊᴋʟᴍɴᴏᴘǫʀꜱᴛᴜᴠᴡʏᴢ", "abcdefghijklmnopqrstuvwyz")
 _UPSIDE_DOWN = str.maketrans("ɐqɔpǝɟƃɥᴉɾʞlɯuodbɹsʇnʌʍxʎz⅄∀", "abcdefghijklmnopqrstuvwxyzYA")
 _NUMBERED = str.maketrans("12345", "aeiou")
+_DIGIT_WITHIN = re.compile("(?<=[a-zA-Z])[0-9](?=[a-zA-Z])")
 _PUT_IN = re.compile(r"([aeiou]+)([b-df-hj-np-tv-z])\1")
 _ALPHABET = "abcdefghijklmnopqrstuvwxyz"
 _BY_USE = "etaoinsrhldcumfpgwybvkxjqz"
@@ -218,8 +219,12 @@ def _ways() -> tuple[_Way, ...]:
         _Way("its vowels as numbers, with digits behind", 1.6, _from_numbered_within, _same),
         _Way("with a syllable in each vowel", 1.6, _without_syllables, _whole),
         _Way("growing letter by letter", 1.4, _grown, _whole, is_sure=True),
-        _Way("two texts woven into one", 1.7, _unwoven, _whole),
-        _Way("with its halves exchanged", 1.5, _halves_back, _whole),
+        _Way("with k and z for c and s", 1.6, _mapped(_typed_as("kz", "cs")), _same),
+        _Way("with digits put in", 1.3, _digits_behind, _whole, is_frame=True),
+        _Way("two texts woven into one", 1.7, _but_digits(_unwoven), _whole),
+        _Way("every third letter after the other", 2.0, _but_digits(_by_thirds), _whole),
+        _Way("with its halves exchanged", 1.5, _but_digits(_halves_back), _whole),
+        _Way("its last letter in front", 1.6, _but_digits(_first_behind), _whole),
     )
 
 
@@ -425,6 +430,37 @@ def _from_47(text: str) -> str | None:
     if not all("!" <= c <= "~" for c in text):
         return None
     return "".join(chr(33 + (ord(c) - 33 + 47) % 94) for c in text)
+
+
+def _but_digits(undo: Callable[[str], str | None]) -> Callable[[str], str | None]:
+    """The same, where the digits behind were put there afterwards."""
+
+    def but(text: str) -> str | None:
+        bare = text.rstrip("0123456789")
+        if len(bare) < WORD_LEAST:
+            return None
+        undone = undo(bare)
+        return undone and undone + text[len(bare) :]
+
+    return but
+
+
+def _digits_behind(text: str) -> str | None:
+    """Digits that stand between letters, each alone, behind them."""
+    if len(_DIGIT_WITHIN.findall(text)) < 2:
+        return None
+    return re.sub("[0-9]", "", text) + re.sub("[^0-9]", "", text)
+
+
+def _by_thirds(text: str) -> str | None:
+    third, rest = divmod(len(text), 3)
+    ends = (0, third + (rest > 0), 2 * third + (rest > 0) + (rest > 1), len(text))
+    rows = [text[a:b] for a, b in pairwise(ends)]
+    return "".join(row[at] for at in range(len(rows[0])) for row in rows if at < len(row))
+
+
+def _first_behind(text: str) -> str | None:
+    return text[1:] + text[0]
 
 
 def _unwoven(text: str) -> str | None:

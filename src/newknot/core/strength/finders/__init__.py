@@ -13,11 +13,11 @@ from newknot.core.strength.finders.list_words import list_words
 from newknot.core.strength.finders.number_rows import number_rows
 from newknot.core.strength.finders.quotations import quotations
 from newknot.core.strength.finders.series import countings, repeats, sequences, woven_sequences
-from newknot.core.strength.finders.shapes import shapes
+from newknot.core.strength.finders.shapes import drawn_in_groups, shapes
 from newknot.core.strength.finders.slips import slips
 from newknot.core.strength.finders.stock import stock_numbers, stock_strings
 from newknot.core.strength.finders.syllables import syllables
-from newknot.core.strength.finders.symbols import symbols
+from newknot.core.strength.finders.symbols import single_letters, symbols
 from newknot.core.strength.finders.walks import walks
 from newknot.core.strength.finders.words import short_words, words
 from newknot.core.strength.reading import Reading
@@ -48,7 +48,9 @@ def found(reading: Reading, context: Context) -> Iterator[Found]:
     yield from digits(reading)
     yield from next_numbers(reading)
     yield from shapes(reading)
+    yield from drawn_in_groups(reading)
     yield from stock_strings(reading)
     yield from frames(reading)
     yield from stock_numbers(reading)
     yield from symbols(reading)
+    yield from single_letters(reading)

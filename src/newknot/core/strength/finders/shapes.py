@@ -36,6 +36,12 @@ _UNITS = (
     *("dollars", "euros", "pounds", "cents", "usd", "eur", "gbp", "meters", "metres", "miles"),
 )
 _MOVE_LOG10 = log10(6 * 64)
+_PREFIX = re.compile(
+    r"(inv|ref|ord|doc|req|tkt|sku|po|id|no|nr|sn|pn|kd|kdnr|re|ab|rg|bug|fix|err|ver|rev|abc)[- ]"
+)
+"""What numbers of papers begin with."""
+_PREFIX_LOG10 = log10(40)
+_WHOLES = frozenset((2, 3, 4, 5, 6, 7, 8, 10, 12, 20, 100))
 _ROMAN_YEAR_LOG10, _ROMAN_LOG10 = log10(200), log10(3999)
 
 
@@ -72,7 +78,10 @@ def _of_code(text: str) -> float:
     letters = sum(c.isalpha() for c in text)
     # A year among the groups is one of some hundred.
     years = len(re.findall(r"(?<![a-z0-9])(?:19|20)\d\d(?![a-z0-9])", text))
-    return letters * log10(26) + sum(c.isdigit() for c in text) - 2 * years + _GROUPED_LOG10
+    prefix = _PREFIX.match(text)
+    letters -= len(prefix.group(1)) if prefix else 0
+    digits = sum(c.isdigit() for c in text) - 2 * years
+    return letters * log10(26) + digits + _GROUPED_LOG10 + (_PREFIX_LOG10 if prefix else 0.0)
 
 
 def _of_measures(text: str) -> float:
@@ -108,6 +117,12 @@ def _of_roman(text: str) -> float:
         after = values[text[at + 1]] if at + 1 < len(text) else 0
         total += -values[c] if values[c] < after else values[c]
     return _ROMAN_YEAR_LOG10 if 1900 <= total <= 2039 else _ROMAN_LOG10
+
+
+def _of_part(text: str) -> float:
+    """A half, a quarter, eight of ten; else two numbers."""
+    part, whole = text.split("/")
+    return len(part) + (1.0 if int(whole) in _WHOLES else len(whole))
 
 
 def _of_cells(text: str) -> float:
@@ -242,7 +257,12 @@ SHAPES = (
     _within(
         "a part of a whole",
         r"(?<![0-9./])(?=(\d{1,3}/\d{1,3})(?![0-9/]))",
-        lambda text: min(3.0, sum(c.isdigit() for c in text)),
+        _of_part,
+    ),
+    _within(
+        "a quarter or week of a year",
+        r"(?<![a-z])(?=((?:q[1-4]|h[12]|(?:kw|cw|wk|week) ?\d{1,2})(?![0-9])))",
+        lambda text: log10(4 if text[0] in "qh" else 160),
     ),
     _within(
         "degrees",
@@ -337,3 +357,28 @@ def shapes(reading: Reading) -> Iterator[Found]:
             fee = log10(len(SHAPES) / SHAPES_SHARE) + (_UPPER_LOG10 if letters else 0.0)
             which = shape.costs(reading.low[start:end])
             yield Found(start, end, Part.PATTERN, which, fee, shape.kind, shape.name)
+
+
+_GROUPS = re.compile(r"(?<![^\W_])[^\W_]{2,8}(?:([- ._:])[^\W_]{2,8})(?:\1[^\W_]{2,8})*(?![^\W_])")
+_OF_GROUPS = (
+    (frozenset("0123456789abcdef"), log10(16)),
+    (frozenset("0123456789abcdefghijklmnopqrstuvwxyz"), log10(36)),
+)
+_IN_GROUPS_LOG10, _BOTH_CASES_LOG10 = 0.5, log10(62)
+
+
+def drawn_in_groups(reading: Reading) -> Iterator[Found]:
+    """Unpatterned characters that are written in groups of one size, as keys of programs are."""
+    for hit in _GROUPS.finditer(reading.text):
+        groups = hit.group().split(hit.group(1))
+        if len({len(group) for group in groups}) > 1 or not hit.group().isascii():
+            continue
+        typed = "".join(groups)
+        if not any(map(str.isdigit, typed)) or typed.isdigit():
+            continue
+        each = next((cost for alphabet, cost in _OF_GROUPS if alphabet >= set(typed.lower())), 0.0)
+        if typed not in (typed.lower(), typed.upper()):
+            each = _BOTH_CASES_LOG10
+        fee = -log10(SHAPES_SHARE)
+        which = each * len(typed) + _IN_GROUPS_LOG10
+        yield Found(*hit.span(), Part.PATTERN, which, fee, SegmentKind.RANDOM)

@@ -11,7 +11,9 @@ from newknot.core.strength.segments import Found, Part, SegmentKind
 SYLLABLES_SHARE = 0.004
 """Of words."""
 _CONSONANT_LOG10, _VOWEL_LOG10 = log10(20), log10(5)
-_RUN = re.compile(r"[aeiou]?(?:[bcdfghjklmnpqrstvwxyz][aeiou]){3,}[bcdfghjklmnpqrstvwxyz]?")
+_ONE = "(?:[kgnhbpmrst]y|[cst]h|ts|[bcdfghjklmnpqrstvwxyz])"
+_RUN = re.compile(f"[aeiou]?(?:{_ONE}[aeiou]){{3,}}[bcdfghjklmnpqrstvwxyz]?")
+_CONSONANT = re.compile(_ONE)
 
 
 def syllables(reading: Reading) -> Iterator[Found]:
@@ -19,6 +21,6 @@ def syllables(reading: Reading) -> Iterator[Found]:
     for run in _RUN.finditer(reading.low):
         which, pattern = case_log10(reading.text, *run.span())
         vowels = sum(c in "aeiou" for c in run.group())
-        which += vowels * _VOWEL_LOG10 + (len(run.group()) - vowels) * _CONSONANT_LOG10
+        which += vowels * _VOWEL_LOG10 + len(_CONSONANT.findall(run.group())) * _CONSONANT_LOG10
         fee = pattern - log10(SYLLABLES_SHARE)
         yield Found(*run.span(), Part.WORD, which, fee, SegmentKind.WORDLIKE)

@@ -19,8 +19,10 @@ POPULAR = (
     "🍎🍌🍓🍕🍔🍟🍺🍻🍷☕🎂🍀🎃🎄🎁🎉🎈🏆⚽🏀🎸🎵🎮🚗🚀✈🏠💎👑🔑🔒💰💣☠☮☯★☆♪♫✓✔✗€£¥°§"
 )
 """Emoji and signs that people take."""
-PAIRS = {"(": ")", "[": "]", "{": "}", "<": ">", "«": "»", "„": "“", "“": "”"}
+PAIRS = {"(": ")", "[": "]", "{": "}", "<": ">", ">": "<", "«": "»", "„": "“", "“": "”"}
+_POPULAR_FIRST = 20
 AGAIN_LOG10 = 0.2
+_LETTER_LOG10, _LETTER_FEE = log10(26), 1.0
 _IN_SENTENCES = re.compile(r"(?<=\w)(?:, |\. |; |: |! |\? | - | & | \+ | = |=> | / )(?=\w)")
 _OF_SENTENCES, _SENTENCE_LOG10 = log10(12), 0.6
 _OF_THE_USUAL, _OF_ASCII, _OF_ALL = log10(len(USUAL)), log10(33), log10(_BEYOND)
@@ -49,7 +51,7 @@ def _among(symbol: str) -> float:
         return _OF_THE_USUAL
     if symbol.isascii():
         return _OF_ASCII
-    return log10(len(POPULAR)) if symbol in POPULAR else _OF_ALL
+    return log10(max(_POPULAR_FIRST, POPULAR.index(symbol))) if symbol in POPULAR else _OF_ALL
 
 
 def symbols(reading: Reading) -> Iterator[Found]:
@@ -65,6 +67,26 @@ def symbols(reading: Reading) -> Iterator[Found]:
         if not c.isalnum():
             cost = AGAIN_LOG10 if c in seen else symbol_log10(c)
             which = min(cost, _among(c))
+            # Whoever takes one emoji takes others.
+            if c in POPULAR and not seen.isdisjoint(POPULAR):
+                cost = which
             # What was opened is closed again.
             seen |= {c, PAIRS.get(c, c)}
             yield Found(at, at + 1, Part.SYMBOL, which, cost - which, SegmentKind.SYMBOL)
+
+
+def single_letters(reading: Reading) -> Iterator[Found]:
+    """A letter that stands alone: beside signs, digits or letters of the other case."""
+    text = reading.text
+    for at, c in enumerate(reading.low):
+        if not ("a" <= c <= "z"):
+            continue
+        before, behind = text[at - 1 : at] if at else "", text[at + 1 : at + 2]
+        if not (_continues(before, text[at]) or _continues(text[at], behind)):
+            kind = SegmentKind.RANDOM
+            yield Found(at, at + 1, Part.SYMBOL, _LETTER_LOG10, _LETTER_FEE, kind)
+
+
+def _continues(letter: str, then: str) -> bool:
+    """Whether two letters stand together: of one case."""
+    return letter.isalpha() and then.isalpha() and letter.isupper() == then.isupper()
