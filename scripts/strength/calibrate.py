@@ -23,11 +23,10 @@ from zlib import crc32
 from newknot.core.shipped import shipped_lines
 from newknot.core.strength.context import read_context
 from newknot.core.strength.dictionaries import dictionaries
-from newknot.core.strength.guesses import guesses_log10
 from newknot.core.strength.measure import way_made
 from newknot.core.strength.reading import read, shape_of_letters
-from newknot.core.strength.scheme import scheme_log10
 from scripts.strength.further import further
+from scripts.strength.latest import latest
 from scripts.strength.noted import noted
 from scripts.strength.processes import processes
 from scripts.strength.unseen import unseen
@@ -35,7 +34,7 @@ from scripts.strength.unseen import unseen
 TARGET = Path(__file__).parents[2] / "src/newknot/core/data/guesses_by_effort.txt"
 STEP, ROWS, REACH = 0.4, 100, 0.6
 SHARE_AT_FIRST, SHARE_BEYOND, BEYOND = 0.35, 0.45, 9.0
-NEW_SHARE = 0.42
+NEW_SHARE = 0.35
 FIRST, LEAST_SLOPE = 3.2, 0.3
 """Below the first row all goes evenly to nothing; two efforts never give one number."""
 SEED = 20260214
@@ -90,14 +89,12 @@ def main(each: int) -> None:
     drawn: list[tuple[float, float]] = []
     new = int(NEW_SHARE * each)
     ways = [(one, each) for one in processes()]
-    ways += [(one, new) for one in (*further(), *noted(), *unseen())]
+    ways += [(one, new) for one in (*further(), *noted(), *unseen(), *latest())]
     for process, secrets in ways:
         for _ in range(secrets):
-            effort, _, segments, view = way_made(read(process.make(random)), own)
+            way = way_made(read(process.make(random)), own)
             # What the scheme takes away afterwards is none of the table's.
-            before = guesses_log10(effort)
-            saved = scheme_log10(segments, is_viewed=view != "", guesses_log10=before)
-            drawn.append((effort, process.outcomes_log10 + saved))
+            drawn.append((way.effort_log10, process.outcomes_log10 + way.scheme_log10))
     drawn.sort()
     efforts, values, weights = [], [], []
     for row in range(1, ROWS + 1):

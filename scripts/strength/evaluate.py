@@ -15,6 +15,7 @@ from random import Random
 from newknot.core.strength import measure
 from scripts.strength.further import further
 from scripts.strength.held_out.families import families
+from scripts.strength.latest import latest
 from scripts.strength.noted import noted
 from scripts.strength.processes import Process, processes
 from scripts.strength.unseen import unseen
@@ -85,6 +86,8 @@ def main(*, worst: bool, held_out: bool) -> None:
         _report(None, noted(), worst=worst)
         print("\nunseen, written after all the finders of then")
         _report(None, unseen(), worst=worst)
+        print("\nlatest, written after the frames and the scheme")
+        _report(None, latest(), worst=worst)
         print("\nopen, fitted")
     _report(OPEN_SET, processes(), worst=worst)
 

@@ -14,8 +14,10 @@ from newknot.core.strength.dictionaries import DICTIONARY_VERSION
 from scripts.strength.evaluate import HELD_OUT, rows
 from scripts.strength.further import further
 from scripts.strength.held_out.families import families
+from scripts.strength.latest import latest
 from scripts.strength.noted import noted
 from scripts.strength.processes import processes
+from scripts.strength.unseen import unseen
 
 TARGET = Path(__file__).parents[2] / "tests/vectors/measures.tsv"
 CONTEXT = ("Gantry Rentals", "ilse.quist")
@@ -25,7 +27,11 @@ SEED = 11
 def texts() -> list[str]:
     """Hand-made ones, and one of each way of making."""
     random = Random(SEED)  # noqa: S311 (a sample, not a secret)
-    made = [way.make(random) for ways in (processes, further, families, noted) for way in ways()]
+    made = [
+        way.make(random)
+        for ways in (processes, further, families, noted, unseen, latest)
+        for way in ways()
+    ]
     found = [*rows("bands.tsv"), *rows("bands.tsv", HELD_OUT), *rows("changed.tsv")]
     plain = (t for t in (*(row[0] for row in found), *made) if "\t" not in t and "\n" not in t)
     return list(dict.fromkeys(plain))

@@ -4,7 +4,7 @@ from newknot.core.strength import compared, measure
 
 
 def test_the_reasons_name_the_attacks_and_what_each_is_made_of() -> None:
-    found = compared(measure("Lisbon47!Lisbon47!"), measure("kq8Wz!pL2m"))
+    found = compared(measure("Lisbon4719!Lisbon4719!"), measure("kq8Wz!pL2m"))
     assert found.better == "second"
     assert found.orders > 10
     assert found.reasons[0] == "The first falls to “stolen, slow”, the second only to “a state”."

@@ -39,6 +39,23 @@ OF_A_SHAPE = [
     ("J.R.Miller88", "initials"),
     ("SW1A 1AAlondon", "a postcode"),
     ("k1a0b6", "a postcode"),
+    ("=SUM(O42:T65)", "cells of a sheet"),
+    ("lantern 5h32m10s", "how long it took"),
+    ("lantern 16°C", "degrees"),
+    ("140%lantern", "a percentage"),
+    ("§65 Abs.5", "a section of a law"),
+    ("1984-1999", "years from and to"),
+    ("lantern'38", "a short year"),
+    ("DIN A4 kettle", "a size of a norm"),
+    ("lantern 387/400", "a part of a whole"),
+    ("lantern 1.6 TDI", "an engine's size"),
+    ("lantern Q3", "a quarter or week of a year"),
+    ("0x5F2B6", "a hexadecimal number"),
+    ("lantern IV kettle", "a number among others"),
+    ("2893243614004417", "square numbers"),
+    ("43475359617", "prime numbers"),
+    ("3927812437290", "each 3 times the one before"),
+    ("14591423375", "each the sum of the two before"),
 ]
 """By what they are called, and no more than three orders above how many there are."""
 

@@ -2,6 +2,7 @@
 
 import time
 import unicodedata
+from math import log10
 from pathlib import Path
 from random import Random
 
@@ -58,7 +59,7 @@ def test_segments_cover_the_text_and_give_the_number() -> None:
     assert measured.segments[-1].end == 18
     assert measured.segments[0].taken_for == "lampshade"
     effort = sum(s.cost_log10 for s in measured.segments) + measured.order_log10
-    assert abs(measured.guess_number_log10 - effort) < 2
+    assert abs(measured.guess_number_log10 + measured.scheme_log10 - effort) < 2
 
 
 def test_each_attack_is_told_whether_and_when() -> None:
@@ -196,3 +197,30 @@ def test_a_bound_is_what_a_text_is_worth_if_nobody_guesses_how_it_was_made() -> 
     assert long.least_log10 <= long.guess_number_log10
     drawn = measure("k3Vq9zTm1Lx7Rb2Hn5")
     assert drawn.is_bound and 10 < drawn.least_log10 < drawn.guess_number_log10
+
+
+FRAMED = ["SELECT lantern FROM harbour;", "dear gantry, harbour", "if(lantern==harbour)"]
+
+
+@pytest.mark.parametrize("text", FRAMED)
+def test_what_words_are_put_into_costs_one_choice(text: str) -> None:
+    found = measure(text)
+    assert found.segments[0].label == "a form to put words into"
+    literals = [s.cost_log10 for s in found.segments if s.kind is SegmentKind.SHAPE]
+    assert sum(literals) < 3.2
+
+
+def test_parts_that_hang_together_are_worth_less_than_each_for_itself() -> None:
+    by_hand, drawn = measure("lantern-77-Harbour-78"), measure("kq8Wz!pL2mvT")
+    phrase = measure("gravel mitten oven pillar copper")
+    assert by_hand.scheme_log10 > 1
+    assert drawn.scheme_log10 == phrase.scheme_log10 == 0
+    # What falls at once is left as it is, and numbers that go on cost little.
+    assert measure("Lisbon47").scheme_log10 == 0
+    onward = measure("lantern 1 harbour 2 gravel 3").segments
+    assert [s.cost_log10 < 1 for s in onward if s.kind is SegmentKind.DIGITS] == [True] * 3
+
+
+def test_what_is_drawn_in_groups_is_worth_its_characters() -> None:
+    assert measure("NA5O-NM5M").guess_number_log10 == pytest.approx(8 * log10(36), abs=0.7)
+    assert measure("CkettleD").guess_number_log10 < 9

@@ -4525,6 +4525,7 @@ export interface components {
          *     null where it does not, or where `corpus_used` is false. site_keeps: what the site does to the
          *     text that was measured, in words. is_bound: whether the number is the most that a chosen text
          *     can be worth, if nobody guesses how it was made. least_log10: what it is worth if somebody does.
+         *     scheme_log10: what is taken off because parts put together by hand hang together.
          */
         MeasureOut: {
             /** Advice */
@@ -4551,6 +4552,8 @@ export interface components {
             order_log10: number;
             /** Reasons */
             reasons: string;
+            /** Scheme Log10 */
+            scheme_log10: number;
             /** Segments */
             segments: components["schemas"]["SegmentOut"][];
             /** Site Keeps */

@@ -152,7 +152,7 @@ export function LargeRuler(props: { log10: number | null; wide?: number }) {
               d={
                 narrow
                   ? `M${x(log10) - 6} ${bar + 24}h12l-6 -10z`
-                  : `M${x(log10) - 6} ${bar - 11}h12l-6 10z`
+                  : `M${x(log10) - 5} ${bar - 8}h10l-5 8z`
               }
             />
             <rect x={x(log10) - 1} y={narrow ? bar - 1 : bar - 2} width="2" height="16" />

@@ -3,6 +3,9 @@ import { LargeRuler, Power } from "./GuessRuler";
 import { Powers } from "./Powers";
 import { SegmentsInPlace } from "./SegmentsInPlace";
 
+/** Orders from which on a scheme is said. */
+const SCHEME_SAID = 1;
+
 type Props = {
   found: Schema["MeasureOut"] | null;
   /** The text where it may be seen, null while it is held back. */
@@ -25,6 +28,12 @@ export function MeasureReport({ found, secret, wide = 700, idle }: Props) {
           <p aria-live="polite" className="small">
             {found.is_bound ? "At most about" : "About"} <Power log10={found.guess_number_log10} />{" "}
             guesses{found.is_bound && <>, if nobody guesses how you made it</>}: {found.reasons}.{" "}
+            {found.scheme_log10 >= SCHEME_SAID && (
+              <>
+                People put such parts together by a scheme: <Power log10={found.scheme_log10} />{" "}
+                times fewer guesses.{" "}
+              </>
+            )}
             {found.breached && <b>Breached: in the corpus, {found.breached}. </b>}
             {found.context_was_cut && "More than 64 names are known; the first 64 were looked for."}
           </p>

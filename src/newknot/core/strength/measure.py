@@ -3,6 +3,7 @@
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from functools import cache
+from typing import NamedTuple
 
 from newknot.core.strength.budgets import BUDGETS, AttackBudget, Fall, fall, weakest_fallen
 from newknot.core.strength.chain import likeliest
@@ -38,7 +39,8 @@ class Measure:
 
     Segments lie over the normalised text (NFC), of which at most 1,024 characters count.
     order_log10: what a guesser pays for the kinds of the segments and their order, in log10, and
-    for the view. view: what was done to the text as a whole, in words; empty where nothing was.
+    for the view. scheme_log10: what is taken off because its parts hang together. view: what was
+    done to the text as a whole, in words; empty where nothing was.
     character_kinds: how many of lower case, upper case, digits, symbols, other scripts it holds.
     context_was_cut: more than 64 words of 200 characters were given.
     """
@@ -46,6 +48,7 @@ class Measure:
     guess_number_log10: float
     segments: tuple[Segment, ...]
     order_log10: float
+    scheme_log10: float
     measured_characters: int
     character_kinds: int
     context_was_cut: bool
@@ -80,7 +83,8 @@ class Measure:
             else s.cost_log10
             for s in self.segments
         )
-        return min(self.guess_number_log10, round(guesses_log10(effort), 3))
+        guesses = guesses_log10(effort) - self.scheme_log10
+        return min(self.guess_number_log10, round(max(guesses, 0.0), 3))
 
     @property
     def reasons(self) -> str:
@@ -99,49 +103,69 @@ def measure(secret: str, context: Iterable[str] = ()) -> Measure:
     context: words an acquaintance or the site knows; cut at 64 words of 200 characters.
     """
     reading, own = read(secret), read_context(context)
-    effort, order, segments, view = way_made(reading, own)
-    guesses = 0.0
-    if segments:
-        guesses = guesses_log10(effort)
-        guesses -= scheme_log10(segments, is_viewed=view != "", guesses_log10=guesses)
-    kinds = _character_kinds(reading.text)
-    size = len(reading.text)
-    return Measure(round(guesses, 3), segments, order, size, kinds, own.was_cut, view)
-
-
-def way_made(reading: Reading, own: Context) -> tuple[float, float, tuple[Segment, ...], str]:
-    """The likeliest way a text was made, as it stands or after a view: its effort, what kinds and
-    order are of that, the segments, and the view in words.
-    """
-    effort, order, segments = effort_log10(reading, own)
-    if any(s.kind is SegmentKind.CONTEXT for s in segments):
+    way = way_made(reading, own)
+    if any(s.kind is SegmentKind.CONTEXT for s in way.segments):
         # Knowing more never takes more.
-        bare = effort_log10(reading, read_context(()))
-        effort, order, segments = min((effort, order, segments), bare, key=lambda way: way[0])
-    doubtful = _length_of(segments, _DOUBTFUL)
+        way = min(way, way_made(reading, read_context(())), key=lambda one: one.guesses_log10)
+    return Measure(
+        guess_number_log10=round(way.guesses_log10, 3),
+        segments=way.segments,
+        order_log10=way.order_log10,
+        scheme_log10=way.scheme_log10,
+        measured_characters=len(reading.text),
+        character_kinds=_character_kinds(reading.text),
+        context_was_cut=own.was_cut,
+        view=way.view,
+    )
+
+
+class Way(NamedTuple):
+    """A way that a text was made: its effort, with what its kinds, their order and the view are of
+    that; the segments; the view in words, or nothing.
+    """
+
+    effort_log10: float
+    order_log10: float
+    segments: tuple[Segment, ...]
+    view: str = ""
+
+    @property
+    def scheme_log10(self) -> float:
+        """What hangs together in it, and is tried together."""
+        guesses = guesses_log10(self.effort_log10)
+        return scheme_log10(self.segments, is_viewed=self.view != "", guesses_log10=guesses)
+
+    @property
+    def guesses_log10(self) -> float:
+        """Of nothing, no orders."""
+        return guesses_log10(self.effort_log10) - self.scheme_log10 if self.segments else 0.0
+
+
+def way_made(reading: Reading, own: Context) -> Way:
+    """The likeliest way a text was made, as it stands or after a view where that takes less."""
+    plain = _plain(reading, own)
+    doubtful = _length_of(plain.segments, _DOUBTFUL)
     # What holds no letters may stand for some, and what is written in other signs for these.
     is_coded = not reading.low.isascii() or not any(map(str.isalpha, reading.low))
-    if effort > VIEWED_ABOVE_LOG10 and (is_coded or doubtful >= VIEWED_FROM):
-        return _by_views(reading, own, (effort, order, segments))
-    return effort, order, segments, ""
+    if plain.effort_log10 > VIEWED_ABOVE_LOG10 and (is_coded or doubtful >= VIEWED_FROM):
+        viewed = _viewed(reading, own, plain)
+        return min(plain, viewed, key=lambda one: one.guesses_log10)
+    return plain
 
 
-def _by_views(
-    reading: Reading, own: Context, plain: tuple[float, float, tuple[Segment, ...]]
-) -> tuple[float, float, tuple[Segment, ...], str]:
-    """The text as it stands, or what comes out of a view where that takes less."""
-    best: tuple[float, float, tuple[Segment, ...], str] = (*plain, "")
-    n = len(reading.text)
+def _viewed(reading: Reading, own: Context, plain: Way) -> Way:
+    """What comes out of the best view, where that takes less than the text as it stands."""
+    best, n = plain, len(reading.text)
     for view in views_of(reading.text):
         inner = read(view.text)
         if len(inner.text) != len(view.text):
             continue
-        effort, order, segments = effort_log10(inner, own)
-        if _length_of(segments, _BY_CHANCE) > VIEW_LEAVES_MOST * len(inner.text):
+        found = _plain(inner, own)
+        if _length_of(found.segments, _BY_CHANCE) > VIEW_LEAVES_MOST * len(inner.text):
             continue
-        if effort + view.cost_log10 < min(best[0], plain[0] - VIEW_SAVES_LOG10):
-            placed = _placed(segments, view, n)
-            best = (effort + view.cost_log10, order + view.cost_log10, placed, view.says)
+        effort, order = (one + view.cost_log10 for one in found[:2])
+        if effort < min(best.effort_log10, plain.effort_log10 - VIEW_SAVES_LOG10):
+            best = Way(effort, order, _placed(found.segments, view, n), view.says)
     return best
 
 
@@ -160,9 +184,9 @@ def _placed(segments: tuple[Segment, ...], view: View, n: int) -> tuple[Segment,
     return (replace(longest, start=0, end=n, cost_log10=sum(s.cost_log10 for s in segments)),)
 
 
-def effort_log10(reading: Reading, own: Context) -> tuple[float, float, tuple[Segment, ...]]:
-    """The likeliest way a text was made, as log10 of what trying all that is like it takes: the
-    segments' costs and a part of their kinds'; that part alone; and the segments.
+def _plain(reading: Reading, own: Context) -> Way:
+    """The likeliest way a text was made as it stands. Its effort is log10 of what trying all that
+    is like it takes: the segments' costs and a part of their kinds'.
     """
     cover = likeliest(reading, found(reading, own))
     order = KINDS_PAID * cover.kinds_log10
@@ -175,7 +199,7 @@ def effort_log10(reading: Reading, own: Context) -> tuple[float, float, tuple[Se
         else s
         for s in cover.segments
     )
-    return sum(s.cost_log10 for s in segments) + order, order, segments
+    return Way(sum(s.cost_log10 for s in segments) + order, order, segments)
 
 
 def _character_kinds(text: str) -> int:

@@ -9,9 +9,9 @@ by three orders.
 
 from newknot.core.strength.segments import Segment, SegmentKind
 
-PARTS_FREE = 3
+PARTS_FREE, FURTHER_MOST = 3, 5
 EACH_FURTHER_LOG10, KNOWN_LOG10, VIEWED_LOG10, BY_CHANCE_SHARE = 1.15, 1.6, 1.2, 0.22
-"""Of each part beyond the third; of a text with a known form in it, or changed as a whole; and of
+"""Of each part beyond the third, five of them at most; of a text with a known form in it, or changed as a whole; and of
 what the characters cost that nothing explains, beside others.
 """
 NONE_BELOW_LOG10, ALL_ABOVE_LOG10, SHARE_MOST = 5.0, 8.0, 0.5
@@ -40,7 +40,7 @@ def scheme_log10(segments: tuple[Segment, ...], *, is_viewed: bool, guesses_log1
     kinds = {segment.kind for segment in segments}
     # Words of one list from which phrases are drawn are each for itself.
     if not (SegmentKind.LIST_WORD in kinds and kinds <= _OF_A_PASSPHRASE):
-        saved += EACH_FURTHER_LOG10 * max(0, len(segments) - PARTS_FREE)
+        saved += EACH_FURTHER_LOG10 * min(max(0, len(segments) - PARTS_FREE), FURTHER_MOST)
     if len(segments) > 1:
         saved += KNOWN_LOG10 if kinds & _KNOWN else 0.0
         by_chance = [s for s in segments if s.kind in _BY_CHANCE]

@@ -13,6 +13,7 @@ const FOUND = {
   guess_number_log10: 4.2,
   measured_characters: 6,
   order_log10: 0,
+  scheme_log10: 1.6,
   is_bound: false,
   reasons: "place and digits",
   segments: [],
@@ -30,6 +31,7 @@ test("what is typed is measured, with its reasons", async () => {
   mount(<MeasurePage />);
   await typed("Lisbon47");
   await waitFor(() => expect(screen.getByText(/place and digits/)).toBeTruthy());
+  expect(screen.getByText(/by a scheme: 10.* times fewer guesses/)).toBeTruthy();
   expect(calls.some((c) => c.route === "POST /strength/measure")).toBe(true);
 });
 

@@ -63,6 +63,7 @@ test("what nothing explains is taken where chance drew it", async () => {
     least_log10: 7,
     is_bound: true,
     order_log10: 0,
+    scheme_log10: 0,
     reasons: "unpatterned characters",
     falls_to: null,
     falls: [],

@@ -60,12 +60,14 @@ class MeasureOut(Shape):
     null where it does not, or where `corpus_used` is false. site_keeps: what the site does to the
     text that was measured, in words. is_bound: whether the number is the most that a chosen text
     can be worth, if nobody guesses how it was made. least_log10: what it is worth if somebody does.
+    scheme_log10: what is taken off because parts put together by hand hang together.
     """
 
     guess_number_log10: float
     is_bound: bool
     least_log10: float
     order_log10: float
+    scheme_log10: float
     reasons: str
     falls_to: str | None
     falls: list[FallOut]
@@ -89,6 +91,7 @@ class MeasureOut(Shape):
             is_bound=measured.is_bound,
             least_log10=measured.least_log10,
             order_log10=round(measured.order_log10, 2),
+            scheme_log10=round(measured.scheme_log10, 2),
             reasons=measured.reasons,
             falls_to=fallen.code if fallen is not None else None,
             falls=[

@@ -16,6 +16,7 @@ _TOUCHING_LEAST = 3
 """Letters of what is written without its blanks; fewer stand in any word."""
 _FIRST = 2
 _GAP = "…"
+_SAYS = "a form to put words into"
 
 Literals = tuple[str, ...]
 
@@ -74,4 +75,4 @@ def _literals(reading: Reading, frame: Literals, each: float) -> Iterator[Found]
         in_case = typed != typed.lower()
         fee = (_EXPECTED if at else _FEE) + (_OTHER_CASE if in_case else 0.0)
         which = each / len(places)
-        yield Found(start, end, Part.PATTERN, which, fee, SegmentKind.STOCK, typed.lower())
+        yield Found(start, end, Part.PATTERN, which, fee, SegmentKind.SHAPE, _SAYS)

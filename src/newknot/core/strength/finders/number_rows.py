@@ -17,6 +17,7 @@ _LEAST, _TERMS_LEAST, _WIDEST = 6, 3, 4
 """Digits and numbers of a row at least; digits of its first numbers at most."""
 _PRIMES_TO, _RATIO_MOST = 10_000, 12
 
+Follows = Callable[[list[int]], int | None]
 _KINDS = 7
 """Squares, cubes, triangular numbers, primes, powers, sums of two; and what stands for others."""
 
@@ -52,7 +53,7 @@ def number_rows(reading: Reading) -> Iterator[Found]:
                 yield from _of_two(start, typed, first, width)
 
 
-def _by(after: dict[int, int]) -> Callable[[list[int]], int | None]:
+def _by(after: dict[int, int]) -> Follows:
     return lambda row: after.get(row[-1])
 
 
@@ -66,24 +67,20 @@ def _of_two(start: int, typed: str, first: int, width: int) -> Iterator[Found]:
         if first and second % first == 0 and 2 <= second // first <= _RATIO_MOST:
             ratio, says = second // first, f"each {second // first} times the one before"
             which = log10(10 * first) + log10(_RATIO_MOST)
-            yield from _row(
-                start, typed, [first, second], lambda row, by=ratio: row[-1] * by, says, which
-            )  # type: ignore[misc]
-        yield from _row(
-            start,
-            typed,
-            [first, second],
-            lambda row: row[-1] + row[-2],
-            "each the sum of the two before",
-            both,
-        )
+            yield from _row(start, typed, [first, second], _times(ratio), says, which)
+        says = "each the sum of the two before"
+        yield from _row(start, typed, [first, second], lambda row: row[-1] + row[-2], says, both)
+
+
+def _times(ratio: int) -> Follows:
+    return lambda row: row[-1] * ratio
 
 
 def _row(
     start: int,
     typed: str,
     known: list[int],
-    follows: Callable[[list[int]], int | None],
+    follows: Follows,
     says: str,
     which: float,
 ) -> Iterator[Found]:

@@ -11,7 +11,7 @@ from math import log10
 from newknot.core.strength.reading import Reading
 from newknot.core.strength.segments import Found, Part, SegmentKind
 
-SHAPES_SHARE = 0.03
+SHAPES_SHARE = 0.05
 """Of patterns."""
 _PLATES: tuple[str, ...] = (
     *("LLDDLLL", "LLLDDD", "LLLDDDD", "DDDLLL", "LLDDDLL", "LLDDDD", "LDDDLLL", "LLDDDDD"),
@@ -300,11 +300,7 @@ SHAPES = (
         "a hexadecimal number",
         r"(?<![a-z0-9])(?=(0x[0-9a-f]{1,16}))",
         lambda text: (len(text) - 2) * log10(16),
-    ),
-    _within(
-        "a seat",
-        r"(?<![a-z0-9])(?=(\d{1,2}[a-k])(?![a-z0-9]))",
-        lambda _: log10(400),
+        in_any_case=True,
     ),
     _within(
         "a number among others",

@@ -22,7 +22,7 @@ POPULAR = (
 PAIRS = {"(": ")", "[": "]", "{": "}", "<": ">", ">": "<", "«": "»", "„": "“", "“": "”"}
 _POPULAR_FIRST = 20
 AGAIN_LOG10 = 0.2
-_LETTER_LOG10, _LETTER_FEE = log10(26), 1.0
+_LETTER_LOG10, _LETTER_FEE = log10(26), 1.6
 _IN_SENTENCES = re.compile(r"(?<=\w)(?:, |\. |; |: |! |\? | - | & | \+ | = |=> | / )(?=\w)")
 _OF_SENTENCES, _SENTENCE_LOG10 = log10(12), 0.6
 _OF_THE_USUAL, _OF_ASCII, _OF_ALL = log10(len(USUAL)), log10(33), log10(_BEYOND)
