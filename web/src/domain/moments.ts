@@ -31,6 +31,8 @@ export function minutesAndSeconds(seconds: number): string {
   return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, "0")}`;
 }
 
+const DIGITS = new Intl.NumberFormat("en");
+
 export function count(n: number, one: string, many = `${one}s`): string {
-  return `${n.toLocaleString("en")} ${n === 1 ? one : many}`;
+  return `${DIGITS.format(n)} ${n === 1 ? one : many}`;
 }

@@ -1,12 +1,30 @@
-import { observeElementOffset, useVirtualizer, type Range } from "@tanstack/react-virtual";
+import {
+  observeElementOffset,
+  useVirtualizer,
+  type Range,
+  type Virtualizer,
+} from "@tanstack/react-virtual";
 import { useCallback, useEffect, type RefObject } from "react";
 
 const ROOM_BELOW = 170;
 
 /** Where it is scrolled to, without that it is being scrolled: nothing here shows that, and each
  * beginning and end of it would draw all anew. */
-const observeOffset: typeof observeElementOffset = (instance, tell) =>
+const observeOffset: typeof observeElementOffset<HTMLDivElement> = (instance, tell) =>
   observeElementOffset(instance, (offset) => tell(offset, false));
+
+/** What a row takes once it is laid out, and until then what it is expected to: to ask for it while
+ * rows are put in would lay all out once more. */
+function heightOf(
+  row: HTMLDivElement,
+  entry: ResizeObserverEntry | undefined,
+  { itemSizeCache, options, indexFromElement }: Virtualizer<HTMLDivElement, HTMLDivElement>,
+): number {
+  const box = entry?.borderBoxSize[0];
+  if (box) return Math.round(box.blockSize);
+  const index = indexFromElement(row);
+  return itemSizeCache.get(options.getItemKey(index)) ?? options.estimateSize(index);
+}
 
 /** Rows come and go by so many, so that most steps of the keys draw none. */
 const BLOCK = 8;
@@ -34,12 +52,13 @@ export function useVirtualRows(
     },
     [at],
   );
-  const virtual = useVirtualizer({
+  const virtual = useVirtualizer<HTMLDivElement, HTMLDivElement>({
     count,
     getScrollElement: () => scroller.current,
     estimateSize: size,
     rangeExtractor: withCurrent,
     observeElementOffset: observeOffset,
+    measureElement: heightOf,
     // Rows that grow move the others without drawing any anew.
     directDomUpdates: true,
     directDomUpdatesMode: "position",

@@ -97,35 +97,49 @@ export const LoginsGrid = memo(function LoginsGrid({ data, wish, now, ref }: Pro
         className="scrolls"
       >
         <div role="presentation" ref={container} className="holds-rows">
-          {items.map(({ index }) => {
-            const line = lineAt(index);
-            const isHere = index === here;
-            return (
-              <div
-                key={index}
-                id={line?.login ? `login-${line.login.login_id}` : undefined}
-                ref={measure}
-                data-index={index}
-                role="row"
-                aria-rowindex={index + 1}
-                aria-selected={isHere}
-                className={["item", isHere && "at", line?.in_group && "in-group"]
-                  .filter(Boolean)
-                  .join(" ")}
-              >
-                {line?.login ? (
-                  <LoginLine line={line} login={line.login} now={now} />
-                ) : (
-                  <span role="gridcell" className="small quiet">
-                    {line ? `${line.site} · ${line.site_count} logins` : "…"}
-                  </span>
-                )}
-              </div>
-            );
-          })}
+          {items.map(({ index }) => (
+            <GridRow
+              key={index}
+              index={index}
+              line={lineAt(index)}
+              isHere={index === here}
+              now={now}
+              measure={measure}
+            />
+          ))}
         </div>
       </div>
     </>
+  );
+});
+
+type RowProps = {
+  index: number;
+  line: Line | undefined;
+  isHere: boolean;
+  now: number;
+  measure: (element: HTMLDivElement | null) => void;
+};
+
+const GridRow = memo(function GridRow({ index, line, isHere, now, measure }: RowProps) {
+  return (
+    <div
+      id={line?.login ? `login-${line.login.login_id}` : undefined}
+      ref={measure}
+      data-index={index}
+      role="row"
+      aria-rowindex={index + 1}
+      aria-selected={isHere}
+      className={["item", isHere && "at", line?.in_group && "in-group"].filter(Boolean).join(" ")}
+    >
+      {line?.login ? (
+        <LoginLine line={line} login={line.login} now={now} />
+      ) : (
+        <span role="gridcell" className="small quiet">
+          {line ? `${line.site} · ${line.site_count} logins` : "…"}
+        </span>
+      )}
+    </div>
   );
 });
 

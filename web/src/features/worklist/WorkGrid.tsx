@@ -1,4 +1,4 @@
-import { useRef } from "react";
+import { memo, useRef } from "react";
 import { useNavigate } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries, type Facet } from "../../api/queries";
@@ -82,6 +82,13 @@ export function WorkGrid({ data, facet, now, busy, onRotate, onCampaign, onWaive
     w: () => void waive(row),
   });
 
+  const isLastOfFirst = (index: number) =>
+    index === data.first_rows - 1 && data.first_rows < data.total;
+  const firstNote = facet
+    ? "above: what comes first"
+    : `above: the ${data.first.toLocaleString("en")} that come first`;
+  const acts: RowActs = { busy, act, open, together, waive: (one, f) => void waive(one, f) };
+
   return (
     <div
       ref={scroller}
@@ -95,57 +102,81 @@ export function WorkGrid({ data, facet, now, busy, onRotate, onCampaign, onWaive
       <div role="presentation" ref={container} className="holds-rows">
         {items.map(({ index }) => {
           const one = rowAt(index);
-          const isLast = index === data.first_rows - 1 && data.first_rows < data.total;
           return (
-            <div
+            <GridRow
               key={index}
-              id={one ? `work-${one.row_id}` : undefined}
-              role="row"
-              aria-rowindex={index + 1}
-              ref={measure}
-              data-index={index}
-              aria-selected={index === here}
-              className={["item", index === here && "at", isLast && "last-of-first"]
-                .filter(Boolean)
-                .join(" ")}
-            >
-              {one ? (
-                <WorkRowLine
-                  row={one}
-                  lead={leadOf(one, facet)}
-                  isOpen={index === here}
-                  now={now}
-                />
-              ) : (
-                <span role="gridcell" className="quiet small">
-                  …
-                </span>
-              )}
-              {one && index === here && (
-                <WorkRowOpened
-                  key={one.row_id}
-                  row={one}
-                  busy={busy}
-                  onAct={(need) => act(one, need)}
-                  onOpen={() => open(one)}
-                  onTogether={() => together(one)}
-                  onAccept={(finding) => void waive(one, finding)}
-                />
-              )}
-              {isLast && (
-                <p className="first-line small quiet" aria-hidden="true">
-                  {facet
-                    ? "above: what comes first"
-                    : `above: the ${data.first.toLocaleString("en")} that come first`}
-                </p>
-              )}
-            </div>
+              index={index}
+              one={one}
+              lead={leadOf(one, facet)}
+              now={now}
+              measure={measure}
+              note={isLastOfFirst(index) ? firstNote : undefined}
+              acts={index === here ? acts : undefined}
+            />
           );
         })}
       </div>
     </div>
   );
 }
+
+type RowActs = {
+  busy: boolean;
+  act: (one: WorkRow, need?: Schema["Need"]) => void;
+  open: (one: WorkRow) => void;
+  together: (one: WorkRow) => void;
+  waive: (one: WorkRow, finding: WorkRow["findings"][number]) => void;
+};
+
+type RowProps = {
+  index: number;
+  one: WorkRow | undefined;
+  lead: WorkRow["findings"][number] | undefined;
+  now: number;
+  measure: (element: HTMLDivElement | null) => void;
+  /** What stands below the last of those that come first. */
+  note: string | undefined;
+  /** Of the current row alone, so that a step draws two rows. */
+  acts: RowActs | undefined;
+};
+
+const GridRow = memo(function GridRow({ index, one, lead, now, measure, note, acts }: RowProps) {
+  return (
+    <div
+      id={one ? `work-${one.row_id}` : undefined}
+      role="row"
+      aria-rowindex={index + 1}
+      ref={measure}
+      data-index={index}
+      aria-selected={acts !== undefined}
+      className={["item", acts && "at", note && "last-of-first"].filter(Boolean).join(" ")}
+    >
+      {one ? (
+        <WorkRowLine row={one} lead={lead} isOpen={acts !== undefined} now={now} />
+      ) : (
+        <span role="gridcell" className="quiet small">
+          …
+        </span>
+      )}
+      {one && acts && (
+        <WorkRowOpened
+          key={one.row_id}
+          row={one}
+          busy={acts.busy}
+          onAct={(need) => acts.act(one, need)}
+          onOpen={() => acts.open(one)}
+          onTogether={() => acts.together(one)}
+          onAccept={(finding) => acts.waive(one, finding)}
+        />
+      )}
+      {note && (
+        <p className="first-line small quiet" aria-hidden="true">
+          {note}
+        </p>
+      )}
+    </div>
+  );
+});
 
 /** What a row leads with: the finding that was asked for, else the gravest. */
 function leadOf(row: WorkRow | undefined, facet: Facet | null) {
