@@ -25,6 +25,7 @@ from newknot.core.strength.context import read_context
 from newknot.core.strength.dictionaries import dictionaries
 from newknot.core.strength.measure import way_made
 from newknot.core.strength.reading import read, shape_of_letters
+from scripts.strength.afterwards import afterwards
 from scripts.strength.further import further
 from scripts.strength.latest import latest
 from scripts.strength.noted import noted
@@ -34,7 +35,7 @@ from scripts.strength.unseen import unseen
 TARGET = Path(__file__).parents[2] / "src/newknot/core/data/guesses_by_effort.txt"
 STEP, ROWS, REACH = 0.4, 100, 0.6
 SHARE_AT_FIRST, SHARE_BEYOND, BEYOND = 0.35, 0.45, 9.0
-NEW_SHARE = 0.35
+NEW_SHARE = 0.25
 FIRST, LEAST_SLOPE = 3.2, 0.3
 """Below the first row all goes evenly to nothing; two efforts never give one number."""
 SEED = 20260214
@@ -89,7 +90,7 @@ def main(each: int) -> None:
     drawn: list[tuple[float, float]] = []
     new = int(NEW_SHARE * each)
     ways = [(one, each) for one in processes()]
-    ways += [(one, new) for one in (*further(), *noted(), *unseen(), *latest())]
+    ways += [(one, new) for one in (*further(), *noted(), *unseen(), *latest(), *afterwards())]
     for process, secrets in ways:
         for _ in range(secrets):
             way = way_made(read(process.make(random)), own)

@@ -13,6 +13,7 @@ from pathlib import Path
 from random import Random
 
 from newknot.core.strength import measure
+from scripts.strength.afterwards import afterwards
 from scripts.strength.further import further
 from scripts.strength.held_out.families import families
 from scripts.strength.latest import latest
@@ -88,6 +89,8 @@ def main(*, worst: bool, held_out: bool) -> None:
         _report(None, unseen(), worst=worst)
         print("\nlatest, written after the frames and the scheme")
         _report(None, latest(), worst=worst)
+        print("\nafterwards, written when letters alone and groups were known")
+        _report(None, afterwards(), worst=worst)
         print("\nopen, fitted")
     _report(OPEN_SET, processes(), worst=worst)
 

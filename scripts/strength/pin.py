@@ -11,6 +11,7 @@ from random import Random
 
 from newknot.core.strength import measure
 from newknot.core.strength.dictionaries import DICTIONARY_VERSION
+from scripts.strength.afterwards import afterwards
 from scripts.strength.evaluate import HELD_OUT, rows
 from scripts.strength.further import further
 from scripts.strength.held_out.families import families
@@ -29,7 +30,7 @@ def texts() -> list[str]:
     random = Random(SEED)  # noqa: S311 (a sample, not a secret)
     made = [
         way.make(random)
-        for ways in (processes, further, families, noted, unseen, latest)
+        for ways in (processes, further, families, noted, unseen, latest, afterwards)
         for way in ways()
     ]
     found = [*rows("bands.tsv"), *rows("bands.tsv", HELD_OUT), *rows("changed.tsv")]

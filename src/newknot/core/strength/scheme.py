@@ -11,8 +11,8 @@ from newknot.core.strength.segments import Segment, SegmentKind
 
 PARTS_FREE, FURTHER_MOST = 3, 5
 EACH_FURTHER_LOG10, KNOWN_LOG10, VIEWED_LOG10, BY_CHANCE_SHARE = 1.15, 1.6, 1.2, 0.22
-"""Of each part beyond the third, five of them at most; of a text with a known form in it, or changed as a whole; and of
-what the characters cost that nothing explains, beside others.
+"""Of each part beyond the third, five of them at most; of a text with a known form in it, or
+changed as a whole; and of what the characters cost that nothing explains, beside others.
 """
 NONE_BELOW_LOG10, ALL_ABOVE_LOG10, SHARE_MOST = 5.0, 8.0, 0.5
 """What falls at once is left as it is; at most so much of a number goes."""

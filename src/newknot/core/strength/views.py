@@ -32,7 +32,7 @@ SHORTEST, LONGEST = 5, 128
 """Characters of a text that is looked at so."""
 MEASURED_MOST = 3
 """Views of one text that are measured: those that read most like words."""
-WORD_LEAST = 4
+WORD_LEAST, _WITHIN_MOST = 4, 24
 NO_LETTERS = 2.0
 """What a text without letters of a to z reads like: letters by chance."""
 BETWEEN_LOG10 = 0.9
@@ -224,6 +224,9 @@ def _ways() -> tuple[_Way, ...]:
         _Way("two texts woven into one", 1.7, _but_digits(_unwoven), _whole),
         _Way("every third letter after the other", 2.0, _but_digits(_by_thirds), _whole),
         _Way("with its halves exchanged", 1.5, _but_digits(_halves_back), _whole),
+        _Way("each letter one further on than the one before", 2.0, _but_digits(_one_less), _same),
+        _Way("from its ends inwards", 1.9, _but_digits(_inside_out), _whole),
+        _Way("one word put into another", 1.6, _but_digits(_word_within), _whole, is_frame=True),
         _Way("its last letter in front", 1.6, _but_digits(_first_behind), _whole),
     )
 
@@ -457,6 +460,34 @@ def _by_thirds(text: str) -> str | None:
     ends = (0, third + (rest > 0), 2 * third + (rest > 0) + (rest > 1), len(text))
     rows = [text[a:b] for a, b in pairwise(ends)]
     return "".join(row[at] for at in range(len(rows[0])) for row in rows if at < len(row))
+
+
+def _one_less(text: str) -> str | None:
+    low = text.lower()
+    if not (low.isascii() and low.isalpha()):
+        return None
+    return "".join(_ALPHABET[(ord(c) - 97 - at) % 26] for at, c in enumerate(low, 1))
+
+
+def _inside_out(text: str) -> str:
+    return text[::2] + text[1::2][::-1]
+
+
+def _word_within(text: str) -> str | None:
+    """The outer word and the inner one, the longest inner one first."""
+    low = text.lower()
+    n, known = len(low), dictionaries().number
+    if n > _WITHIN_MOST or not (low.isascii() and low.isalpha()):
+        return None
+    shape = shape_of_letters(low)
+    for size in range(n - WORD_LEAST, WORD_LEAST - 1, -1):
+        for start in range(1, n - size):
+            if (
+                shape[start : start + size] in known
+                and shape[:start] + shape[start + size :] in known
+            ):
+                return f"{text[:start]}{text[start + size :]} {text[start : start + size]}"
+    return None
 
 
 def _first_behind(text: str) -> str | None:

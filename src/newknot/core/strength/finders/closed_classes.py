@@ -15,9 +15,11 @@ CLASSES_SHARE = 0.03
 _LEAST, _FEW = 2, 26
 """Members in a row; one alone is a word as any other, but of a class of no more than so many."""
 _MEMBERS_MOST = 24
-_RUN = re.compile(r"[^\W_]{4,}(?:[-._, ][^\W_]{2,}){0,24}")
+_BEGINNING = 3
+"""Letters by which members are looked up."""
+_RUN = re.compile(r"[^\W_]{4,}(?:[-._, &+/][^\W_]{2,}){0,24}")
 _ALONE_LEAST = 4
-_SEPARATORS = "-._, "
+_SEPARATORS = "-._, &+/"
 _GOES_ON, _ENDS, _SEPARATED = log10(1 / 0.6), log10(1 / 0.4), log10(1 / 0.3)
 _NEXT = log10(1 / 0.4)
 
@@ -35,10 +37,10 @@ def _classes() -> tuple[tuple[str, dict[str, int], int], ...]:
 
 @cache
 def _beginnings() -> dict[str, tuple[int, ...]]:
-    """First two letters -> the classes that have a member which begins so."""
+    """First three letters -> the classes that have a member which begins so, or is all of two."""
     found: dict[str, tuple[int, ...]] = {}
     for at, (_, members, _) in enumerate(_classes()):
-        for beginning in {member[:2] for member in members}:
+        for beginning in {member[:_BEGINNING] for member in members}:
             found[beginning] = (*found.get(beginning, ()), at)
     return found
 
@@ -48,10 +50,12 @@ def closed_classes(reading: Reading) -> Iterator[Found]:
     low = reading.low
     # Digits stand for themselves here (1st), not for letters.
     shape = shape_of_letters(low)
+    beginnings = _beginnings()
     for run in _RUN.finditer(shape):
         for start in range(run.start(), run.end() - 3):
-            for at in _beginnings().get(shape[start : start + 2], ()):
-                yield from _in_a_row(reading, shape, start, run.end(), at)
+            for size in (2, _BEGINNING):
+                for at in beginnings.get(shape[start : start + size], ()):
+                    yield from _in_a_row(reading, shape, start, run.end(), at)
 
 
 def _in_a_row(reading: Reading, shape: str, start: int, limit: int, at: int) -> Iterator[Found]:

@@ -22,20 +22,20 @@ Literals = tuple[str, ...]
 
 
 @cache
-def _frames() -> tuple[dict[str, tuple[Literals, ...]], tuple[Literals, ...], float]:
-    """First two characters -> the frames that begin so; those that begin with a word; and what one
-    of all costs. A frame is its literals with "" where a word stands first or last.
+def _frames() -> tuple[dict[str, tuple[Literals, ...]], dict[str, tuple[Literals, ...]], float]:
+    """First two characters -> the frames that begin so; the same of those that begin with a word;
+    and what one of all costs. A frame is its literals with "" where a word stands first or last.
     """
     lines = shipped_bytes("frames.txt").decode("utf-8").splitlines()[1:]
     spaced = [tuple(line.split(_GAP)) for line in lines]
     touching = (tuple(one.replace(" ", "") for one in frame) for frame in spaced)
     all_of_them = dict.fromkeys((*spaced, *filter(_is_telling, touching)))
     begins: dict[str, tuple[Literals, ...]] = {}
+    inner: dict[str, tuple[Literals, ...]] = {}
     for frame in all_of_them:
-        if frame[0]:
-            key = frame[0][:_FIRST]
-            begins[key] = (*begins.get(key, ()), frame)
-    return begins, tuple(f for f in all_of_them if not f[0]), log10(len(spaced))
+        by, key = (begins, frame[0][:_FIRST]) if frame[0] else (inner, frame[1][:_FIRST])
+        by[key] = (*by.get(key, ()), frame)
+    return begins, inner, log10(len(spaced))
 
 
 def _is_telling(frame: Literals) -> bool:
@@ -50,9 +50,11 @@ def frames(reading: Reading) -> Iterator[Found]:
         for frame in begins.get(low[:size], ()):
             if low.startswith(frame[0]):
                 yield from _literals(reading, frame, each)
-    for frame in inner:
-        if frame[1] in low:
-            yield from _literals(reading, frame, each)
+    pairs = {low[at : at + size] for at in range(1, len(low)) for size in (1, _FIRST)}
+    for pair in sorted(pairs & inner.keys()):
+        for frame in inner[pair]:
+            if frame[1] in low:
+                yield from _literals(reading, frame, each)
 
 
 def _literals(reading: Reading, frame: Literals, each: float) -> Iterator[Found]:
