@@ -210,17 +210,6 @@ def test_what_words_are_put_into_costs_one_choice(text: str) -> None:
     assert sum(literals) < 3.2
 
 
-def test_parts_that_hang_together_are_worth_less_than_each_for_itself() -> None:
-    by_hand, drawn = measure("lantern-77-Harbour-78"), measure("kq8Wz!pL2mvT")
-    phrase = measure("gravel mitten oven pillar copper")
-    assert by_hand.scheme_log10 > 1
-    assert drawn.scheme_log10 == phrase.scheme_log10 == 0
-    # What falls at once is left as it is, and numbers that go on cost little.
-    assert measure("Lisbon47").scheme_log10 == 0
-    onward = measure("lantern 1 harbour 2 gravel 3").segments
-    assert [s.cost_log10 < 1 for s in onward if s.kind is SegmentKind.DIGITS] == [True] * 3
-
-
 def test_what_is_drawn_in_groups_is_worth_its_characters() -> None:
     assert measure("NA5O-NM5M").guess_number_log10 == pytest.approx(8 * log10(36), abs=0.7)
     assert measure("CkettleD").guess_number_log10 < 9

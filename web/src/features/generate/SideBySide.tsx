@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from "react";
+import { useEffect, useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import type { Policy } from "../../domain/policy";
 import { sentence } from "../../domain/problems";
@@ -12,28 +12,36 @@ type Props = {
   onTake: (drawId: string) => void;
 };
 
+/** What stands there, and for how many bits: until others come, those that were asked before. */
+type Shown = { bits: number; sides: Schema["SideOut"][] };
+
 /** The same worth in each kind, in numbers: memorable against short. */
 export function SideBySide({ bits, policy, shape, onTake }: Props) {
-  const [sides, setSides] = useState<Schema["SideOut"][] | null>(null);
+  const [shown, setShown] = useState<Shown | null>(null);
   const [problem, setProblem] = useState<unknown>(null);
-  const compare = useCallback(async () => {
-    try {
-      setSides(await answer(client.POST("/draws/side-by-side", { body: { bits, policy, shape } })));
-      setProblem(null);
-    } catch (error) {
-      setProblem(error);
-    }
+  useEffect(() => {
+    let isLatest = true;
+    answer(client.POST("/draws/side-by-side", { body: { bits, policy, shape } })).then(
+      (sides) => {
+        if (!isLatest) return;
+        setShown({ bits, sides });
+        setProblem(null);
+      },
+      (error: unknown) => isLatest && setProblem(error),
+    );
+    return () => {
+      isLatest = false;
+    };
   }, [bits, policy, shape]);
-  useEffect(() => void compare(), [compare]);
   return (
     <section aria-label="Side by side">
       <ProblemNote problem={problem} />
       <h2>
         The same worth in each kind <kbd>B</kbd>
       </h2>
-      <table className="plain sides" aria-busy={sides === null}>
+      <table className="plain sides" aria-busy={shown?.bits !== bits}>
         <caption className="small quiet side-by-side-small">
-          At least {bits} bits; length, presses and taps are means over 24 draws
+          At least {shown?.bits ?? bits} bits; length, presses and taps are means over 24 draws
         </caption>
         <thead>
           <tr>
@@ -47,7 +55,7 @@ export function SideBySide({ bits, policy, shape, onTake }: Props) {
             </th>
           </tr>
         </thead>
-        {(sides ?? []).map((side) => (
+        {(shown?.sides ?? []).map((side) => (
           <tbody key={side.kind}>
             {side.draw ? (
               <>

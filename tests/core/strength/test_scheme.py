@@ -1,0 +1,20 @@
+"""Parts that people put together hang together; what is drawn does not."""
+
+from newknot.core.strength import SegmentKind, measure
+
+
+def test_parts_that_hang_together_are_worth_less_than_each_for_itself() -> None:
+    by_hand, drawn = measure("lantern-77-Harbour-78"), measure("kq8Wz!pL2mvT")
+    phrase = measure("gravel mitten oven pillar copper")
+    assert by_hand.scheme_log10 > 1
+    assert drawn.scheme_log10 == phrase.scheme_log10 == 0
+    # What falls at once is left as it is, and numbers that go on cost little.
+    assert measure("Lisbon47").scheme_log10 == 0
+    onward = measure("lantern 1 harbour 2 gravel 3").segments
+    assert [s.cost_log10 < 1 for s in onward if s.kind is SegmentKind.DIGITS] == [True] * 3
+
+
+def test_no_more_is_taken_off_for_the_sixth_further_part() -> None:
+    parts = [measure("lantern-77-harbour_78." + "!".join("kettle?8"[:n])) for n in (0, 8)]
+    assert len(parts[1].segments) > len(parts[0].segments) >= 8
+    assert 1 < parts[0].scheme_log10 <= parts[1].scheme_log10 < 8
