@@ -509,11 +509,9 @@ def _from_numbered_within(text: str) -> str:
 
 def _without_syllables(text: str) -> str | None:
     """Of a children's language that puts a consonant and the vowel again behind each vowel."""
-    put_in = Counter(_PUT_IN.findall(text.lower()))
-    if not put_in:
-        return None
-    (_, consonant), times = max(((pair[0], pair[1]), n) for pair, n in put_in.items())
-    if sum(n for (_, c), n in put_in.items() if c == consonant) < 2 and times < 2:
+    put_in = Counter(consonant for _, consonant in _PUT_IN.findall(text.lower()))
+    consonant, times = max(put_in.items(), key=lambda one: one[1], default=("", 0))
+    if times < 2:
         return None
     return re.sub(rf"([aeiou]+){consonant}\1", r"\1", text, flags=re.IGNORECASE)
 

@@ -35,7 +35,8 @@ from newknot.usecases.rotation.rotations import StageWish, hand_out, stage_again
 from newknot.usecases.rotation.site_faults import SiteWorth, learn_faults, site_worth
 from newknot.usecases.rotation.way_on import held_of, next_of, opened, trial_text
 
-TIME_S, ASKING_S = 60.0, 8.0
+TIME_S, ASKING_S = 180.0, 8.0
+"""A drive shows its steps and can be stopped: the limit is for a site that never ends."""
 _NEVER_RIGHT, WRONG_LENGTH = ascii_letters + digits, 20
 DRIVABLE = (RotationState.STAGED, RotationState.REFUSED)
 
