@@ -104,7 +104,7 @@ def measure(secret: str, context: Iterable[str] = ()) -> Measure:
     """
     reading, own = read(secret), read_context(context)
     way = way_made(reading, own)
-    if any(s.kind is SegmentKind.CONTEXT for s in way.segments):
+    if own.shapes and (way.view or any(s.kind is SegmentKind.CONTEXT for s in way.segments)):
         # Knowing more never takes more.
         way = min(way, way_made(reading, read_context(())), key=lambda one: one.guesses_log10)
     return Measure(

@@ -3,8 +3,8 @@
 The chain takes each part as chosen for itself. Where a secret is made of many parts, or of an idiom
 or shape that people know, the parts hang together, and who knows the scheme tries far fewer. How
 many fewer was found by least squares over secrets of some 180 ways of making that were written down
-before the finders knew them; on ways that were never fitted it halves the share that is over-rated
-by three orders.
+before the finders knew them; of secrets of ways that were never fitted it took the share that is
+over-rated by three orders from 12.2 to 6.4 in a hundred, before the table was fitted anew.
 """
 
 from newknot.core.strength.segments import Segment, SegmentKind
