@@ -8,7 +8,7 @@ import {
   useState,
   type KeyboardEvent,
 } from "react";
-import { useNavigate } from "react-router";
+import { useLocation, useNavigate } from "react-router";
 import { answer, client, type Schema } from "../api/client";
 import { queries } from "../api/queries";
 import { HOW_ALIKE, maybeAddress } from "../domain/address";
@@ -19,6 +19,7 @@ import { ProblemNote } from "../shared/ProblemNote";
 import { opening } from "../shared/typedAhead";
 import { useRowPointer } from "../shared/useRowPointer";
 import { useSettled } from "../shared/useSettled";
+import { focusViewOnceThere } from "../shared/viewFocus";
 
 const SHOWN = 9;
 const SETTLES_MS = 120;
@@ -80,6 +81,7 @@ function addressLines(
 /** Find a login as you type, or whose a pasted address is, or go somewhere. */
 export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: () => void }) {
   const navigate = useNavigate();
+  const { pathname } = useLocation();
   const queryClient = useQueryClient();
   const acts = useLoginActs();
   const [typed, setTyped] = useState("");
@@ -93,6 +95,14 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
   const waits = sought !== "" && (answered.isPending || answered.isPlaceholderData);
   const seen = useAddressSeen(typed);
 
+  const go = useCallback(
+    (path: string) => {
+      void navigate(path);
+      // A view that is open already does not arrive: it takes the focus all the same.
+      if (path === pathname) setTimeout(focusViewOnceThere);
+    },
+    [navigate, pathname],
+  );
   const linesOf = useCallback(
     (of: Schema["FoundLogin"][]): Line[] => {
       const views: Line[] = [
@@ -100,9 +110,9 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
           id: v.path,
           label: v.label,
           beside: `key ${v.key}`,
-          act: () => void navigate(v.path),
+          act: () => go(v.path),
         })),
-        { id: "new", label: "New login", beside: "", act: () => void navigate("/logins/new") },
+        { id: "new", label: "New login", beside: "", act: () => go("/logins/new") },
         { id: "lock", label: "Lock the vault", beside: "key L", act: onLock },
       ].filter((line) => matches(line.label, typed));
       if (!typed.trim()) return views.slice(0, SHOWN + 2);
@@ -110,21 +120,24 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
         id: login.login_id,
         label: login.title,
         beside: [login.user_name, login.domain].filter(Boolean).join(" · "),
-        act: () => void navigate(`/logins/${login.login_id}`),
+        act: () => go(`/logins/${login.login_id}`),
         login,
       }));
-      const whose = addressLines(seen, (id) => void navigate(`/logins/${id}`));
+      const whose = addressLines(seen, (id) => go(`/logins/${id}`));
       const others = named.filter((one) => whose.every((line) => line.id !== one.id));
       return [...whose.slice(0, SHOWN), ...others, ...views.slice(0, 3)];
     },
-    [typed, navigate, onLock, seen],
+    [typed, go, onLock, seen],
   );
   const lines = useMemo(() => linesOf(found ?? []), [linesOf, found]);
 
   // At once, and without a motion: the next key is typed into it already.
   useLayoutEffect(() => {
-    box.current?.showModal();
+    const dialogue = box.current;
+    dialogue?.showModal();
     field.current?.focus();
+    // Its end gives the focus back to what had it, which taking it away would not.
+    return () => dialogue?.close();
   }, []);
 
   const run = (line: Line | undefined) => {
@@ -171,7 +184,12 @@ export function CommandBox({ onClose, onLock }: { onClose: () => void; onLock: (
       className="command-box"
       aria-label="Find a login, or do something"
       onCancel={onClose}
-      onPointerDown={(event) => event.target === box.current && onClose()}
+      onPointerDown={(event) => {
+        if (event.target !== box.current) return;
+        // Or the focus would go to what lies below.
+        event.preventDefault();
+        onClose();
+      }}
     >
       <input
         ref={field}
