@@ -182,6 +182,13 @@ def test_the_command_box_gives_the_focus_back(page: Page, end: str) -> None:
     expect(within).to_be_focused()
 
 
+def test_an_act_that_takes_its_button_away_leaves_the_focus_in_the_view(page: Page) -> None:
+    go(page, "Worklist")
+    page.get_by_role("button", name="Check again").focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", level=1)).to_be_focused()
+
+
 def test_what_is_asked_over_a_form_lies_above_it_each_time(page: Page) -> None:
     go(page, "Site policies")
     for _ in range(2):

@@ -9,6 +9,7 @@ import { WorklistPage } from "../features/worklist/WorklistPage";
 import { ClipboardNote, ClipboardProvider } from "../shared/clipboard";
 import { KnotMark } from "../shared/icons";
 import { holdKeysWhileOpening, viewArrived, viewsLeft } from "../shared/typedAhead";
+import { keepFocus } from "../shared/keepFocus";
 import { focusViewOnceThere } from "../shared/viewFocus";
 import { useKeys } from "../shared/useKeys";
 import { FURTHER, VIEWS } from "./commands";
@@ -56,8 +57,10 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
   useHumanActs();
   useEffect(() => {
     const release = holdKeysWhileOpening(document);
+    const end = keepFocus();
     return () => {
       release();
+      end();
       viewsLeft();
     };
   }, []);
