@@ -319,7 +319,8 @@ def test_further_secret_fields_are_checked_and_named() -> None:
     assert said["breached", "listed"].evidence.startswith("“Answer”: in the corpus, 1,000")
     weak = said["weak", "listed"].evidence
     assert weak.startswith("“PIN”: ") and "; “Old PIN”: " in weak and "“Answer”" not in weak
-    assert said["reused", "listed"].evidence.startswith("“PIN”: same as Other, since")
+    assert weak.count("falls at the sign-in form itself") == 1
+    assert said["reused", "listed"].evidence.startswith("“PIN”; “Old PIN”: same as Other, since")
     assert said["reused", "other"].evidence.startswith("Same as “PIN” of Listed, since")
     assert not [f for f in audit([replace(listed, fields=(pin, own_pin))], now=NOW, corpus=None)
                 if f.kind is FindingKind.REUSED]  # fmt: skip

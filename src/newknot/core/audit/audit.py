@@ -213,11 +213,17 @@ def _together(one: Finding, other: Finding) -> Finding:
     numbers = [f.guess_number_log10 for f in (one, other) if f.guess_number_log10 is not None]
     return replace(
         one,
-        evidence=f"{one.evidence}; {other.evidence}",
+        evidence=_both_said(one.evidence, other.evidence),
         others=tuple(dict.fromkeys((*one.others, *other.others)))[:50],
         guess_number_log10=min(numbers, default=None),
         basis="; ".join(b for b in (one.basis, other.basis) if b),
     )
+
+
+def _both_said(one: str, other: str) -> str:
+    """What both say behind their last colon is said once, behind the other."""
+    head, colon, what_of_it = one.rpartition(": ")
+    return f"{head if colon and other.endswith(colon + what_of_it) else one}; {other}"
 
 
 def _ordered(

@@ -62,7 +62,7 @@ _LABELS = {
     SegmentKind.PLATE: "number plate",
     SegmentKind.SHAPE: "number or code of a known shape",
     SegmentKind.OF_A_CLASS: "members of a small class",
-    SegmentKind.STOCK: "string that everybody types",
+    SegmentKind.STOCK: "common string",
     SegmentKind.DIGITS: "digits",
     SegmentKind.SYMBOL: "symbol",
     SegmentKind.RANDOM: "unpatterned characters",

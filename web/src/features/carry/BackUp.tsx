@@ -51,7 +51,7 @@ export function BackUp() {
     });
 
   return (
-    <div className="two back-up">
+    <div className={backups?.length ? "two back-up" : "two back-up none-yet"}>
       <section className="stack" aria-label="Back up">
         <p>
           A backup is one file with the whole vault, sealed as the vault is and read through after
