@@ -1,4 +1,5 @@
 import { day } from "../domain/moments";
+import { placesOf } from "../domain/splice";
 
 export type Bar = {
   from: number;
@@ -14,8 +15,14 @@ export function Splice({ bars, now }: { bars: Bar[]; now: number }) {
   if (!bars.length) return null;
   const start = Math.min(...bars.map((b) => b.from));
   const span = Math.max(1, now - start);
-  const x = (at: number) => ((at - start) / span) * WIDE;
-  const served = bars.filter((b) => b.kind === "current" || b.kind === "earlier");
+  const x = (at: number) => Math.min(WIDE, ((at - start) / span) * WIDE);
+  const served = bars
+    .filter((b) => b.kind === "current" || b.kind === "earlier")
+    .sort((a, b) => a.from - b.from || Number(a.kind === "current") - Number(b.kind === "current"));
+  const places = placesOf(
+    served.map((b) => [x(b.from), x(b.to)]),
+    WIDE,
+  );
   const aside = bars.filter((b) => b.kind === "staged" || b.kind === "unused");
   return (
     <svg
@@ -29,9 +36,9 @@ export function Splice({ bars, now }: { bars: Bar[]; now: number }) {
       {served.map((b, i) => (
         <rect
           key={i}
-          x={x(b.from)}
+          x={places[i]?.[0]}
           y="18"
-          width={Math.max(3, x(b.to) - x(b.from) - 1.5)}
+          width={places[i]?.[1]}
           height="9"
           fill={b.kind === "current" ? "var(--step-4)" : "var(--step-2)"}
         />
