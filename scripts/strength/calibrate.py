@@ -28,6 +28,7 @@ from newknot.core.strength.reading import read, shape_of_letters
 from scripts.strength.afterwards import afterwards
 from scripts.strength.further import further
 from scripts.strength.latest import latest
+from scripts.strength.newest import newest
 from scripts.strength.noted import noted
 from scripts.strength.processes import processes
 from scripts.strength.unseen import unseen
@@ -35,7 +36,7 @@ from scripts.strength.unseen import unseen
 TARGET = Path(__file__).parents[2] / "src/newknot/core/data/guesses_by_effort.txt"
 STEP, ROWS, REACH = 0.4, 100, 0.6
 SHARE_AT_FIRST, SHARE_BEYOND, BEYOND = 0.35, 0.45, 9.0
-NEW_SHARE = 0.25
+NEW_SHARE = 0.21
 FIRST, LEAST_SLOPE = 3.2, 0.3
 """Below the first row all goes evenly to nothing; two efforts never give one number."""
 SEED = 20260214
@@ -90,7 +91,9 @@ def main(each: int) -> None:
     drawn: list[tuple[float, float]] = []
     new = int(NEW_SHARE * each)
     ways = [(one, each) for one in processes()]
-    ways += [(one, new) for one in (*further(), *noted(), *unseen(), *latest(), *afterwards())]
+    ways += [
+        (one, new) for one in (*further(), *noted(), *unseen(), *latest(), *afterwards(), *newest())
+    ]
     for process, secrets in ways:
         for _ in range(secrets):
             way = way_made(read(process.make(random)), own)

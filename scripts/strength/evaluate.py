@@ -17,6 +17,7 @@ from scripts.strength.afterwards import afterwards
 from scripts.strength.further import further
 from scripts.strength.held_out.families import families
 from scripts.strength.latest import latest
+from scripts.strength.newest import newest
 from scripts.strength.noted import noted
 from scripts.strength.processes import Process, processes
 from scripts.strength.unseen import unseen
@@ -91,6 +92,8 @@ def main(*, worst: bool, held_out: bool) -> None:
         _report(None, latest(), worst=worst)
         print("\nafterwards, written when letters alone and groups were known")
         _report(None, afterwards(), worst=worst)
+        print("\nnewest, written after all of those")
+        _report(None, newest(), worst=worst)
         print("\nopen, fitted")
     _report(OPEN_SET, processes(), worst=worst)
 

@@ -10,10 +10,12 @@ over-rated by three orders from 12.2 to 6.4 in a hundred, before the table was f
 from newknot.core.strength.segments import Segment, SegmentKind
 
 PARTS_FREE, FURTHER_MOST = 3, 5
-EACH_FURTHER_LOG10, KNOWN_LOG10, VIEWED_LOG10, BY_CHANCE_SHARE = 1.15, 1.6, 1.2, 0.22
+EACH_FURTHER_LOG10, KNOWN_LOG10, VIEWED_LOG10, BY_CHANCE_SHARE = 1.3, 1.6, 1.2, 0.24
 """Of each part beyond the third, five of them at most; of a text with a known form in it, or
 changed as a whole; and of what the characters cost that nothing explains, beside others.
 """
+COPY_LOG10, EACH_SMALL_LOG10, SMALL_BELOW_LOG10, SMALL_MOST = 1.2, 0.5, 1.8, 4
+"""Of a part that is repeated and no chance; of words as usual as *of* or *to*, so many at most."""
 NONE_BELOW_LOG10, ALL_ABOVE_LOG10, SHARE_MOST = 5.0, 8.0, 0.5
 """What falls at once is left as it is; at most so much of a number goes."""
 BY_CHANCE_LEAST = 0.6
@@ -38,13 +40,24 @@ def scheme_log10(segments: tuple[Segment, ...], *, is_viewed: bool, guesses_log1
         return 0.0
     saved = VIEWED_LOG10 if is_viewed else 0.0
     kinds = {segment.kind for segment in segments}
+    repeated = sum(s.end - s.start for s in segments if s.kind is SegmentKind.COPY)
+    # What is written twice as a whole has no more parts than once.
+    is_twice = 2 * repeated >= segments[-1].end - 1
+    parts = sum(s.kind is not SegmentKind.COPY for s in segments) if is_twice else len(segments)
     # Words of one list from which phrases are drawn are each for itself.
     if not (SegmentKind.LIST_WORD in kinds and kinds <= _OF_A_PASSPHRASE):
-        saved += EACH_FURTHER_LOG10 * min(max(0, len(segments) - PARTS_FREE), FURTHER_MOST)
-    if len(segments) > 1:
+        saved += EACH_FURTHER_LOG10 * min(max(0, parts - PARTS_FREE), FURTHER_MOST)
+        small = sum(
+            s.kind is SegmentKind.WORD and s.cost_log10 < SMALL_BELOW_LOG10 for s in segments
+        )
+        saved += EACH_SMALL_LOG10 * min(small, SMALL_MOST)
+    if parts > 1:
         saved += KNOWN_LOG10 if kinds & _KNOWN else 0.0
+        is_repeated = repeated > 0 and not (is_twice or kinds & _BY_CHANCE)
+        saved += COPY_LOG10 if is_repeated else 0.0
         by_chance = [s for s in segments if s.kind in _BY_CHANCE]
-        length = sum(s.end - s.start for s in by_chance)
+        # What repeats chance is chance.
+        length = sum(s.end - s.start for s in by_chance) + repeated
         if length < BY_CHANCE_LEAST * segments[-1].end:
             saved += BY_CHANCE_SHARE * sum(s.cost_log10 for s in by_chance)
     return min(saved, SHARE_MOST * guesses_log10) * min(1.0, above)

@@ -218,7 +218,7 @@ def _ways() -> tuple[_Way, ...]:
         _Way("its vowels as numbers", 1.6, _from_numbered, _same),
         _Way("its vowels as numbers, with digits behind", 1.6, _from_numbered_within, _same),
         _Way("with a syllable in each vowel", 1.6, _without_syllables, _whole),
-        _Way("growing letter by letter", 1.4, _grown, _whole, is_sure=True),
+        _Way("growing letter by letter", 1.4, _but_digits(_grown), _whole, is_sure=True),
         _Way("with k and z for c and s", 1.6, _mapped(_typed_as("kz", "cs")), _same),
         _Way("with digits put in", 1.3, _digits_behind, _whole, is_frame=True),
         _Way("two texts woven into one", 1.7, _but_digits(_unwoven), _whole),
@@ -228,6 +228,11 @@ def _ways() -> tuple[_Way, ...]:
         _Way("from its ends inwards", 1.9, _but_digits(_inside_out), _whole),
         _Way("one word put into another", 1.6, _but_digits(_word_within), _whole, is_frame=True),
         _Way("its last letter in front", 1.6, _but_digits(_first_behind), _whole),
+        _Way("its first letter behind", 1.6, _but_digits(_last_in_front), _whole),
+        _Way("with the next vowel for each", 1.9, _mapped(_typed_as("eioua", "aeiou")), _same),
+        _Way(
+            "between its own letter", 1.6, _but_digits(_without_its_letter), _whole, is_frame=True
+        ),
     )
 
 
@@ -492,6 +497,19 @@ def _word_within(text: str) -> str | None:
 
 def _first_behind(text: str) -> str | None:
     return text[1:] + text[0]
+
+
+def _last_in_front(text: str) -> str | None:
+    """The capital goes with the place, not with the letter."""
+    turned = text[-1] + text[:-1]
+    return turned.title() if text.istitle() else turned
+
+
+def _without_its_letter(text: str) -> str | None:
+    """A word between its first or last letter twice."""
+    low = text.lower()
+    is_own = low[0] == low[-1] and low[0].isalpha() and low[0] in (low[1], low[-2])
+    return text[1:-1] if is_own else None
 
 
 def _unwoven(text: str) -> str | None:

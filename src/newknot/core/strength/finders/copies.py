@@ -1,5 +1,6 @@
 """Stretches that stand earlier in the text too, also mirrored: the second one is nearly free."""
 
+import re
 from collections.abc import Iterator
 from math import log10
 
@@ -9,6 +10,10 @@ from newknot.core.strength.segments import Found, Part, SegmentKind
 COPY_SHARE = 0.2
 """Of patterns."""
 _FROM_START_LOG10, _WHOLE_LOG10, _CASE_LOG10, _MIRROR_LOG10 = 0.3, 0.2, 0.7, 0.9
+_IN_SIGNS_LOG10, _IN_SIGNS_LEAST = 0.9, 4
+_STUTTER = re.compile(r"([a-z]{2,4})[-_. ]?(?:\1[-_. ]?)*(?=\1(?!\1)[a-z])")
+_STUTTER_LOG10 = 1.5
+"""How many letters, how often, and what is between."""
 _SHORTEST = 3
 _SHORTER_OFFERED = 24
 
@@ -23,6 +28,8 @@ def copies(reading: Reading) -> Iterator[Found]:
     if len(text) != len(reading.text):
         text = reading.text
     yield from _mirrored(reading.low)
+    yield from _in_signs(reading)
+    yield from _stutter(reading.low)
     n = len(text)
     keys = [text[at : at + _SHORTEST] for at in range(n - _SHORTEST + 1)]
     if len(set(keys)) == len(keys):
@@ -68,3 +75,25 @@ def _mirrored(low: str) -> Iterator[Found]:
                 fee = _MIRROR_LOG10 - log10(COPY_SHARE)
                 which = _WHOLE_LOG10 if size == before else log10(2 * at)
                 yield Found(at, at + size, Part.PATTERN, which, fee, SegmentKind.COPY)
+
+
+def _in_signs(reading: Reading) -> Iterator[Found]:
+    """The beginning once more, with look-alike signs for letters or letters for signs."""
+    low, shaped = reading.low, reading.shaped
+    if low.isalpha() or low.isdigit():
+        return
+    for at in range(_IN_SIGNS_LEAST, len(low) - _IN_SIGNS_LEAST + 1):
+        for size in (at, at - 1):
+            end = at + size
+            first, again = shaped[:size], shaped[at:end]
+            if first == again and low[:size] != low[at:end] and first.isalpha():
+                fee = _IN_SIGNS_LOG10 - log10(COPY_SHARE)
+                which = _FROM_START_LOG10 + _WHOLE_LOG10
+                yield Found(at, end, Part.PATTERN, which, fee, SegmentKind.COPY)
+
+
+def _stutter(low: str) -> Iterator[Found]:
+    """What stands at the beginning because the rest begins so, once or more."""
+    if said := _STUTTER.match(low):
+        fee = -log10(COPY_SHARE)
+        yield Found(0, said.end(), Part.PATTERN, _STUTTER_LOG10, fee, SegmentKind.COPY)

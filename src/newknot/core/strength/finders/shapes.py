@@ -157,9 +157,9 @@ SHAPES = (
         _of_plate,
         SegmentKind.PLATE,
     ),
-    _shape(
+    _within(
         "four octets",
-        rf"{_OCTET}(?:\.{_OCTET}){{3}}",
+        rf"(?<![a-z0-9.])(?=({_OCTET}(?:\.{_OCTET}){{3}})(?![.0-9]))",
         _of_octets,
     ),
     _shape(
@@ -221,10 +221,12 @@ SHAPES = (
         r"(?<![0-9.])(?=([$€£¥] ?\d{1,5}(?:[.,]\d\d)?|\d{1,5}(?:[.,]\d\d)? ?[$€£¥])(?!\d))",
         lambda text: sum(c.isdigit() for c in text) + log10(4) - 1.3 * bool(_ROUND.search(text)),
     ),
-    _shape(
+    _within(
         "a size",
-        r"\d{1,4} ?[x×*] ?\d{1,4}(?: ?[x×*] ?\d{1,4})?",
-        lambda text: sum(c.isdigit() for c in text) + 0.3,
+        r"(?<![a-z0-9])"
+        r"(?=(\d{1,4} ?[x×*] ?\d{1,4}(?: ?[x×*] ?\d{1,4})?"
+        r"(?: ?(?:mm|cm|m|in|ft|px)(?![a-z])|(?![a-z0-9]))))",
+        lambda text: sum(c.isdigit() for c in text) + 0.3 + 0.5 * text[-1].isalpha(),
     ),
     _shape(
         "an equation",
