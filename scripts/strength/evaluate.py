@@ -14,6 +14,7 @@ from random import Random
 
 from newknot.core.strength import measure
 from scripts.strength.afterwards import afterwards
+from scripts.strength.blind import blind
 from scripts.strength.further import further
 from scripts.strength.held_out.families import families
 from scripts.strength.latest import latest
@@ -94,6 +95,8 @@ def main(*, worst: bool, held_out: bool) -> None:
         _report(None, afterwards(), worst=worst)
         print("\nnewest, written after all of those")
         _report(None, newest(), worst=worst)
+        print("\nblind, written after newest; no finder is written from them")
+        _report(None, blind(), worst=worst)
         print("\nopen, fitted")
     _report(OPEN_SET, processes(), worst=worst)
 
