@@ -71,3 +71,11 @@ def open_login(page: Page, title: str) -> None:
     page.get_by_role("option", name=title).first.wait_for()
     page.keyboard.press("Enter")
     page.get_by_role("heading", level=1, name=title).wait_for()
+
+
+def prove(page: Page) -> None:
+    """The passphrase, where it is asked who is there."""
+    asked = page.get_by_role("dialog", name="Show that it is you")
+    asked.get_by_label("Vault passphrase").fill(PASSPHRASE)
+    page.keyboard.press("Enter")
+    asked.wait_for(state="hidden")

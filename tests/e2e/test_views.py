@@ -5,7 +5,7 @@ from typing import Literal
 
 from playwright.sync_api import Browser, Page, expect
 
-from tests.e2e.conftest import open_login, open_page
+from tests.e2e.conftest import open_login, open_page, prove
 from tests.support.running import ROOT, Served
 
 AXE = (ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
@@ -151,8 +151,6 @@ def test_find_open_and_show_by_keys_alone_and_nothing_in_the_address(
 def test_delete_asks_and_needs_proof_and_the_bin_gives_back(
     browser_here: Browser, demo_here: Served
 ) -> None:
-    from newknot.demo.world import PASSPHRASE
-
     page = open_page(browser_here, demo_here)
     open_login(page, "Tide Tables")
     page.keyboard.press("Delete")
@@ -161,8 +159,7 @@ def test_delete_asks_and_needs_proof_and_the_bin_gives_back(
     dialog.get_by_label("Vault passphrase").fill("not this one")
     page.keyboard.press("Enter")
     expect(dialog.get_by_text("That is not the vault's passphrase")).to_be_visible()
-    dialog.get_by_label("Vault passphrase").fill(PASSPHRASE)
-    page.keyboard.press("Enter")
+    prove(page)
     expect(page.get_by_text("of 65 logins")).to_be_visible()
     page.keyboard.press("8")
     page.get_by_role("button", name="Restore Tide Tables").click()

@@ -1,6 +1,6 @@
 """Writes the files that every later version has to open: a vault, a backup and a bundle of today.
 
-    python -m tests.support.upgrade_vectors FOLDER
+    python -m scripts.upgrade_vectors FOLDER
 
 Run once for a version of the vault's format, and never again over what lies there: what a program
 of that day wrote is the point. expected.json is what the stand-alone reader of `docs/` says of it.
@@ -13,13 +13,14 @@ from datetime import timedelta
 from pathlib import Path
 from typing import Any
 
+from tests.api.conftest import Api, make_api
+from tests.api.test_bundles import merged, taken_out
+from tests.conftest import PASSPHRASE, HandClock
+
 from newknot.core.audit.notice import Notice
 from newknot.core.rotation.change_mail import ChangeMail
 from newknot.store.mails import HeldMails, put_mails
 from newknot.store.notices import HeldNotices, put_notices
-from tests.api.conftest import Api, make_api
-from tests.api.test_bundles import merged, taken_out
-from tests.conftest import PASSPHRASE, HandClock
 
 CODE_KEY = "GEZDGNBVGY3TQOJQGEZDGNBVGY3TQOJQ"
 
