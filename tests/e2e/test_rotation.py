@@ -210,7 +210,7 @@ def test_a_campaign_of_ten_chosen_by_site_is_driven_to_its_end(
         expect(page.get_by_text("(10)").first).to_be_visible()
         page.keyboard.press("Enter")
         expect(dialog).to_contain_text("10 logins: mailboxes that can reset others come first")
-        dialog.get_by_role("button", name="Plan it").click()
+        dialog.get_by_role("radio", name="By site").press("Enter")
         part = page.get_by_role("region", name="Campaign of")
         expect(part.get_by_role("heading")).to_contain_text("0 of 10")
         part.get_by_role("button", name="Let New Knot do 10 of them").click()

@@ -47,7 +47,8 @@ export function Dialogue({ afterOpenChange, children, endsByEnter, ...rest }: Pr
     event.preventDefault();
     // A number counts once its field is left.
     field.blur();
-    requestAnimationFrame(() => answerOf(body.current)?.click());
+    // Of its own window: the strip's may be the only one that is drawn.
+    field.ownerDocument.defaultView?.requestAnimationFrame(() => answerOf(body.current)?.click());
   };
   return (
     <Modal

@@ -1,5 +1,5 @@
 import { useQueries, useQuery } from "@tanstack/react-query";
-import { Button, Checkbox, Segmented, Select } from "antd";
+import { Checkbox, Segmented, Select } from "antd";
 import { useDeferredValue, useState } from "react";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
@@ -41,7 +41,17 @@ export function CampaignDialog({ onClose }: { onClose: () => void }) {
       onClose();
     });
   return (
-    <Dialogue open width={640} title="A new campaign" footer={null} onCancel={onClose}>
+    <Dialogue
+      open
+      endsByEnter
+      width={640}
+      title="A new campaign"
+      okText="Plan it"
+      okButtonProps={{ disabled: chosen.login_ids.length === 0, loading: busy }}
+      cancelText="Cancel"
+      onCancel={onClose}
+      onOk={() => void begin()}
+    >
       <div className="stack">
         <Segmented<Way>
           aria-label="Choose the logins by"
@@ -72,16 +82,6 @@ export function CampaignDialog({ onClose }: { onClose: () => void }) {
           )}
         </p>
         <ProblemNote problem={problem} />
-        <div>
-          <Button
-            type="primary"
-            disabled={chosen.login_ids.length === 0}
-            loading={busy}
-            onClick={() => void begin()}
-          >
-            Plan it
-          </Button>
-        </div>
       </div>
     </Dialogue>
   );

@@ -76,6 +76,7 @@ export function RefusalDialog({ rotation, strip, onDone, onClose }: Props) {
   return (
     <Dialogue
       open
+      endsByEnter
       width={strip ? 368 : 496}
       getContainer={() => strip?.document.body ?? document.body}
       title="What did the site say?"
