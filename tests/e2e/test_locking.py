@@ -1,4 +1,4 @@
-"""After a lock nothing of the vault is shown, by whatever way one comes back."""
+"""Unlocked whatever the network does; after a lock nothing of the vault is shown."""
 
 import sqlite3
 from pathlib import Path
@@ -62,6 +62,21 @@ def test_wrong_passphrase_and_damaged_file_have_one_clear_answer_each(
         page.keyboard.press("Enter")
         expect(page.get_by_text("The vault file is damaged: its head.")).to_be_visible()
         page.close()
+
+
+def test_a_machine_that_loses_its_network_is_served_as_before(
+    browser_here: Browser, demo_here: Served
+) -> None:
+    page = browser_here.new_page()
+    page.goto(demo_here.url)
+    # As a browser says it: what runs on this machine is reached all the same.
+    page.evaluate("() => window.dispatchEvent(new Event('offline'))")
+    page.get_by_label("Vault passphrase").fill(PASSPHRASE)
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", name="to see to")).to_be_visible()
+    page.keyboard.press("l")
+    expect(page.get_by_text("The vault is locked")).to_be_visible()
+    page.close()
 
 
 def typed_apart(profile: Path, words: tuple[str, ...]) -> list[str]:

@@ -15,10 +15,13 @@ import { nonce } from "./styleNonce";
 import { antdTheme } from "./theme";
 import { useTone } from "./useTone";
 
+// The server is on this machine: it is asked with or without a network.
+const networkMode = "always";
+
 const queryClient = new QueryClient({
   defaultOptions: {
-    queries: { retry: false, staleTime: 2_000, refetchOnWindowFocus: true },
-    mutations: { gcTime: 0, retry: false },
+    queries: { networkMode, retry: false, staleTime: 2_000, refetchOnWindowFocus: true },
+    mutations: { networkMode, gcTime: 0, retry: false },
   },
 });
 
