@@ -45,9 +45,7 @@ export function Dialogue({ afterOpenChange, children, endsByEnter, ...rest }: Pr
     if (event.key !== "Enter" || event.nativeEvent.isComposing || event.defaultPrevented) return;
     if (field.nodeName !== "INPUT" || field.matches('[type="checkbox"], [role="combobox"]')) return;
     event.preventDefault();
-    // A number counts once its field is left.
-    field.blur();
-    // Of its own window: the strip's may be the only one that is drawn.
+    // Once what the key ended, a number say, is taken in. Of its own window: the strip's may be the only one drawn.
     field.ownerDocument.defaultView?.requestAnimationFrame(() => answerOf(body.current)?.click());
   };
   return (

@@ -55,6 +55,10 @@ test("by hand, a login without a secret cannot be chosen", async () => {
   });
   mount(<CampaignDialog onClose={() => {}} />);
   fireEvent.click(await screen.findByText("By hand"));
+  const sought = screen.getByRole("textbox");
+  sought.focus();
+  fireEvent.keyDown(sought, { key: "Enter" });
+  expect(document.activeElement).toBe(sought);
   const boxes = await screen.findAllByRole("checkbox");
   expect(boxes.map((box) => (box as HTMLInputElement).disabled)).toEqual([false, true]);
   fireEvent.click(boxes[0]!);
