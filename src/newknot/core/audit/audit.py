@@ -211,19 +211,16 @@ def one_of_each(findings: Iterable[Finding]) -> list[Finding]:
 
 def _together(one: Finding, other: Finding) -> Finding:
     numbers = [f.guess_number_log10 for f in (one, other) if f.guess_number_log10 is not None]
+    is_same = one.said_once == other.said_once
+    head = one.evidence.removesuffix(f": {one.said_once}") if is_same else one.evidence
     return replace(
         one,
-        evidence=_both_said(one.evidence, other.evidence),
+        evidence=f"{head}; {other.evidence}",
+        said_once=other.said_once,
         others=tuple(dict.fromkeys((*one.others, *other.others)))[:50],
         guess_number_log10=min(numbers, default=None),
         basis="; ".join(b for b in (one.basis, other.basis) if b),
     )
-
-
-def _both_said(one: str, other: str) -> str:
-    """What both say behind their last colon is said once, behind the other."""
-    head, colon, what_of_it = one.rpartition(": ")
-    return f"{head if colon and other.endswith(colon + what_of_it) else one}; {other}"
 
 
 def _ordered(

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from datetime import date, datetime
 
+from newknot.core.audit.finding import Finding, FindingKind
 from newknot.core.login import Importance, Origin, SecondFactor
 from newknot.core.policy import SitePolicy
 from newknot.core.secret import Secret
@@ -62,6 +63,15 @@ class Measured:
     failed: bool = False
 
 
-def said_of(login: AuditedLogin, evidence: str) -> str:
-    """The evidence, named by the further field that it is of."""
-    return f"“{login.field}”: {evidence[:1].lower()}{evidence[1:]}" if login.field else evidence
+def finding_of(
+    one: Measured, kind: FindingKind, evidence: str, outcome: str = "", others: tuple[str, ...] = ()
+) -> Finding:
+    """A finding of the secret, its evidence named by the further field that it is of. outcome:
+    what comes of it, said behind the evidence.
+    """
+    login = one.login
+    said = f"{evidence}: {outcome}" if outcome else evidence
+    if login.field:
+        said = f"{said[:1].lower()}{said[1:]}"
+        said, outcome = f"“{login.field}”: {said}", outcome or said
+    return Finding(kind, login.login_id, said, others, one.guess_number_log10, said_once=outcome)

@@ -4,7 +4,7 @@ from collections.abc import Iterator, Sequence
 from hashlib import sha1
 from typing import Protocol
 
-from newknot.core.audit.audited import AuditedLogin, Measured, said_of
+from newknot.core.audit.audited import AuditedLogin, Measured, finding_of
 from newknot.core.audit.finding import Finding, FindingKind
 from newknot.core.breach.six_bytes import CorpusTitle
 from newknot.core.breach.times import times_text
@@ -39,12 +39,7 @@ def breached(
     for one in logins:
         found = sorted(hits.get(key_of(one.login), ()), key=lambda hit: (hit[2], -hit[1]))
         if found:
-            yield Finding(
-                FindingKind.BREACHED,
-                one.login.login_id,
-                said_of(one.login, _evidence(found)),
-                guess_number_log10=one.guess_number_log10,
-            )
+            yield finding_of(one, FindingKind.BREACHED, _evidence(found))
 
 
 def key_of(login: AuditedLogin) -> tuple[str, str]:

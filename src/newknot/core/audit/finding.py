@@ -1,6 +1,6 @@
 """A finding: one thing to do about one login, and the sentence it rests on."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from enum import StrEnum
 
 
@@ -81,6 +81,7 @@ KINDS = {
 class Finding:
     """kind, the login, evidence (one sentence without any secret), logins it ties together.
 
+    said_once: the evidence's end behind a colon, where several secrets of a login may share it.
     basis: what it rests on where its evidence alone does not tell it: a day, a number of days,
     which rotation. reach: how many other logins fall if this one does; urgency: what it is ordered
     by; why: its place in the order, in a sentence.
@@ -95,3 +96,4 @@ class Finding:
     urgency: float = 0.0
     why: str = ""
     basis: str = ""
+    said_once: str = field(default="", compare=False)

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator, Mapping, Sequence
 
-from newknot.core.audit.audited import Measured, said_of
+from newknot.core.audit.audited import Measured, finding_of
 from newknot.core.audit.finding import Finding, FindingKind
 from newknot.core.policy.kept_text import kept_says, kept_text
 
@@ -56,16 +56,8 @@ def reused(group: Sequence[Measured]) -> Iterator[Finding]:
         other = next(o for o in beside if o.login.login_id != one.login.login_id)
         more = len(ids) - 2
         ending = f" and {more} other{'s' if more > 1 else ''}" if more else ""
-        yield Finding(
-            FindingKind.REUSED,
-            one.login.login_id,
-            said_of(
-                one.login,
-                f"Same as {_named(one, other)}{ending}{_cut(one, other)}, since {since:%B %Y}",
-            ),
-            others=ids[:50],
-            guess_number_log10=one.guess_number_log10,
-        )
+        said = f"Same as {_named(one, other)}{ending}{_cut(one, other)}, since {since:%B %Y}"
+        yield finding_of(one, FindingKind.REUSED, said, others=ids[:50])
 
 
 def _named(one: Measured, other: Measured) -> str:

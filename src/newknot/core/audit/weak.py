@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator, Sequence
 
-from newknot.core.audit.audited import Measured, said_of
+from newknot.core.audit.audited import Measured, finding_of
 from newknot.core.audit.finding import Finding, FindingKind
 from newknot.core.strength.budgets import weakest_fallen
 
@@ -22,6 +22,5 @@ def weak(logins: Sequence[Measured]) -> Iterator[Finding]:
         budget = weakest_fallen(guesses)
         assert budget is not None
         made_of = one.reasons or "too short a draw"
-        evidence = f"{made_of[:1].upper()}{made_of[1:]}: {_FALLS[budget.code]}"
-        said = said_of(one.login, evidence)
-        yield Finding(FindingKind.WEAK, one.login.login_id, said, guess_number_log10=guesses)
+        evidence = f"{made_of[:1].upper()}{made_of[1:]}"
+        yield finding_of(one, FindingKind.WEAK, evidence, _FALLS[budget.code])

@@ -1,9 +1,9 @@
-"""What a text of many parts loses because people put parts together by a scheme.
+"""What a text of parts loses because people put parts together by a scheme.
 
-The chain takes each part as chosen for itself. Where a secret is made of many parts, or of an idiom
-or shape that people know, the parts hang together, and who knows the scheme tries far fewer. How
-many fewer was found by least squares over secrets of some 300 ways of making that were written down
-before the finders knew them, and then by what it did to ways that were never fitted.
+The chain takes each part as chosen for itself. Where a secret is put together from parts, or is an
+idiom or shape that people know, the parts hang together, and who knows the scheme tries far fewer.
+How many fewer was found by least squares over secrets of some 300 ways of making that were written
+down before the finders knew them, and then by what it did to ways that were never fitted.
 """
 
 from newknot.core.strength.segments import Segment, SegmentKind
