@@ -5,9 +5,10 @@ secret are ten thousand cords and not fifty million.
 """
 
 from collections import deque
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
+from functools import cached_property
 
 from newknot.core.audit.mailboxes import Reset
 
@@ -42,13 +43,17 @@ class Reach:
 
     def __init__(self, groups: Sequence[Group], resets: Iterable[Reset]) -> None:
         self._groups = groups
-        self._groups_of: dict[str, list[int]] = {}
-        for at, group in enumerate(groups):
-            for login_id in group.login_ids:
-                self._groups_of.setdefault(login_id, []).append(at)
         self._resets: dict[str, list[str]] = {}
         for reset in resets:
             self._resets.setdefault(reset.by, []).append(reset.of)
+
+    @cached_property
+    def _groups_of(self) -> dict[str, list[int]]:
+        found: dict[str, list[int]] = {}
+        for at, group in enumerate(self._groups):
+            for login_id in group.login_ids:
+                found.setdefault(login_id, []).append(at)
+        return found
 
     def falls_with(self, login_id: str) -> list[Fall]:
         """All that falls if this login falls, nearest first, each by the shortest path."""
@@ -68,28 +73,56 @@ class Reach:
     def counts(self) -> dict[str, int]:
         """How many others fall with each login that any cord holds.
 
-        Logins that pull each other down (one strongly connected part) are counted once together.
+        Logins that pull each other down are counted once together: those of a knot, then knots that
+        reset each other (one strongly connected part).
         """
-        parts = self._parts()
-        part_of = {login_id: at for at, part in enumerate(parts) for login_id in part}
-        reached: list[int] = []
+        knots = self._knots()
+        knot_of = {login_id: at for at, knot in enumerate(knots) for login_id in knot}
+        pulls: dict[int, set[int]] = {}
+        for by, resets in self._resets.items():
+            if others := {knot_of[one] for one in resets} - {knot_of[by]}:
+                pulls.setdefault(knot_of[by], set()).update(others)
+        fallen = [len(knot) for knot in knots]
         # Parts come in the order in which all that they pull is already known (Tarjan, 1972).
-        for at, part in enumerate(parts):
-            bits = 1 << at
-            for login_id in part:
-                for other in self._next(login_id):
-                    bits |= 0 if part_of[other] == at else reached[part_of[other]]
-            reached.append(bits)
+        parts = _parts(pulls)
+        part_of = {knot: at for at, part in enumerate(parts) for knot in part}
+        sizes = [sum(map(fallen.__getitem__, part)) for part in parts]
         # Each part reached counts one, and the large ones the rest of their members.
-        large = sum(1 << at for at, part in enumerate(parts) if len(part) > 1)
-        counts: dict[str, int] = {}
+        large = sum(1 << at for at, size in enumerate(sizes) if size > 1)
+        reached: dict[int, int] = {}
         for at, part in enumerate(parts):
-            more, left = 0, reached[at] & large
+            if not any(knot in pulls for knot in part):
+                continue
+            bits = 1 << at
+            for pulled in {part_of[one] for knot in part for one in pulls.get(knot, ())} - {at}:
+                bits |= reached.get(pulled) or 1 << pulled
+            reached[at] = bits
+            size, left = bits.bit_count(), bits & large
             while left:
-                more += len(parts[left.bit_length() - 1]) - 1
+                size += sizes[left.bit_length() - 1] - 1
                 left ^= 1 << (left.bit_length() - 1)
-            counts.update(dict.fromkeys(part, reached[at].bit_count() + more - 1))
-        return counts
+            for knot in part:
+                fallen[knot] = size
+        return {one: size - 1 for knot, size in zip(knots, fallen, strict=True) for one in knot}
+
+    def _knots(self) -> list[list[str]]:
+        """Logins that fall together by what they share, and each other that resets or is reset."""
+        knots: list[list[str]] = []
+        knot_of: dict[str, int] = {}
+        for group in self._groups:
+            held = {knot_of[one] for one in group.login_ids if one in knot_of}
+            into = max(held, key=lambda at: len(knots[at]), default=len(knots))
+            if not held:
+                knots.append([])
+            # The smaller goes into the larger, so that no login is moved often.
+            moved = [one for one in group.login_ids if one not in knot_of]
+            for other in held - {into}:
+                moved += knots[other]
+                knots[other] = []
+            knots[into] += moved
+            knot_of.update(dict.fromkeys(moved, into))
+        alone = {*self._resets, *(one for resets in self._resets.values() for one in resets)}
+        return [*knots, *([one] for one in sorted(alone - knot_of.keys()))]
 
     def _cords(self, login_id: str, pulled: set[int]) -> Iterable[tuple[CordKind, Sequence[str]]]:
         for at in self._groups_of.get(login_id, ()):
@@ -98,52 +131,43 @@ class Reach:
                 yield self._groups[at].kind, self._groups[at].login_ids
         yield CordKind.RESETS, self._resets.get(login_id, ())
 
-    def _next(self, login_id: str) -> Iterable[str]:
-        """What a login pulls; of a group only its first member, through whom the rest come."""
-        for at in self._groups_of.get(login_id, ()):
-            members = self._groups[at].login_ids
-            if members[0] == login_id:
-                yield from members[1:]
-            else:
-                yield members[0]
-        yield from self._resets.get(login_id, ())
 
-    def _parts(self) -> list[list[str]]:
-        """Strongly connected parts, each after all that it pulls; without recursion."""
-        order: dict[str, int] = {}
-        low: dict[str, int] = {}
-        stack: list[str] = []
-        on_stack: set[str] = set()
-        parts: list[list[str]] = []
-        ties = {*self._groups_of, *self._resets, *(o for of in self._resets.values() for o in of)}
-        for root in sorted(ties):
-            if root in order:
-                continue
-            work = [(root, iter(list(self._next(root))))]
-            order[root] = low[root] = len(order)
-            stack.append(root)
-            on_stack.add(root)
-            while work:
-                at, rest = work[-1]
-                step = next(rest, None)
-                if step is None:
-                    work.pop()
-                    if work:
-                        low[work[-1][0]] = min(low[work[-1][0]], low[at])
-                    if low[at] == order[at]:
-                        parts.append(_popped(stack, on_stack, at))
-                elif step not in order:
-                    order[step] = low[step] = len(order)
-                    stack.append(step)
-                    on_stack.add(step)
-                    work.append((step, iter(list(self._next(step)))))
-                elif step in on_stack:
-                    low[at] = min(low[at], order[step])
-        return parts
+def _parts(pulls: Mapping[int, Iterable[int]]) -> list[list[int]]:
+    """Strongly connected parts of what pulls or is pulled, each after all that it pulls."""
+    order: dict[int, int] = {}
+    low: dict[int, int] = {}
+    stack: list[int] = []
+    on_stack: set[int] = set()
+    parts: list[list[int]] = []
+    for root in pulls:
+        if root in order:
+            continue
+        # Without recursion: a chain may be as long as the vault.
+        work = [(root, iter(pulls[root]))]
+        order[root] = low[root] = len(order)
+        stack.append(root)
+        on_stack.add(root)
+        while work:
+            at, rest = work[-1]
+            step = next(rest, None)
+            if step is None:
+                work.pop()
+                if work:
+                    low[work[-1][0]] = min(low[work[-1][0]], low[at])
+                if low[at] == order[at]:
+                    parts.append(_popped(stack, on_stack, at))
+            elif step not in order:
+                order[step] = low[step] = len(order)
+                stack.append(step)
+                on_stack.add(step)
+                work.append((step, iter(pulls.get(step, ()))))
+            elif step in on_stack:
+                low[at] = min(low[at], order[step])
+    return parts
 
 
-def _popped(stack: list[str], on_stack: set[str], last: str) -> list[str]:
-    part: list[str] = []
+def _popped(stack: list[int], on_stack: set[int], last: int) -> list[int]:
+    part: list[int] = []
     while True:
         member = stack.pop()
         on_stack.discard(member)
