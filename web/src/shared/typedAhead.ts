@@ -42,6 +42,11 @@ export function openDialogue(page: Document): Element | undefined {
 export function isOpening(page: Document): boolean {
   const dialogue = openDialogue(page);
   if (dialogue !== undefined) return !dialogue.contains(page.activeElement);
+  return isAwaited();
+}
+
+/** The same where no dialogue is open. */
+export function isAwaited(): boolean {
   return calls > 0 || (arrivedAt !== null && window.location.pathname !== arrivedAt);
 }
 

@@ -1,5 +1,5 @@
 import { useLayoutEffect, useRef, type RefObject } from "react";
-import { isOpening, openDialogue } from "./typedAhead";
+import { isAwaited, openDialogue } from "./typedAhead";
 
 export type KeyMap = Record<string, (event: KeyboardEvent) => void>;
 
@@ -31,7 +31,7 @@ function onKey(event: KeyboardEvent): void {
   if (event.ctrlKey || event.metaKey || event.altKey || event.isComposing) return;
   const target = elementOf(event.target);
   const page = target?.ownerDocument ?? document;
-  if (event.defaultPrevented || openDialogue(page) || isOpening(page)) return;
+  if (event.defaultPrevented || openDialogue(page) || isAwaited()) return;
   if (target && typing(target)) {
     // Escape leaves a field, so that the keys of the view answer again.
     if (event.key === "Escape") target.blur();

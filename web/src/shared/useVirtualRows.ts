@@ -61,7 +61,7 @@ export function useVirtualRows(
     measureElement: heightOf,
     // Rows that grow move the others without drawing any anew.
     directDomUpdates: true,
-    directDomUpdatesMode: "position",
+    directDomUpdatesMode: "transform",
     initialRect: { width: 800, height: 640 },
   });
   useEffect(() => {
