@@ -10,6 +10,7 @@ import { ProblemNote } from "../../shared/ProblemNote";
 import { useKeys } from "../../shared/useKeys";
 import { CampaignDialog } from "./CampaignDialog";
 import { Campaigns } from "./Campaigns";
+import { NextToRotate } from "./NextToRotate";
 import { UnderWay } from "./UnderWay";
 import { useNow } from "../../shared/useNow";
 
@@ -41,7 +42,10 @@ export default function RotatePage() {
           </p>
         </div>
       )}
-      {open.length > 0 && <UnderWay rotations={open} />}
+      <div className="rotate-lead">
+        {open.length > 0 && <UnderWay rotations={open} />}
+        <NextToRotate />
+      </div>
       <Campaigns />
       <DueTable now={now} />
       {ended.length > 0 && <EndedTable rotations={ended} now={now} />}

@@ -22,7 +22,10 @@ const DONE: Record<RotationState, number> = {
 export function UnderWay({ rotations }: { rotations: Schema["RotationOut"][] }) {
   const now = useNow();
   return (
-    <section className="below-28" aria-labelledby="under-way">
+    <section
+      className={rotations.length > 1 ? "below-28 several-under-way" : "below-28"}
+      aria-labelledby="under-way"
+    >
       <h2 id="under-way" className="below-6">
         Under way
       </h2>
