@@ -38,6 +38,7 @@ def test_one_a_day_by_itself_kept_by_the_rule_in_a_folder_of_choice(
     assert len(names(api)) == 1
     place = tmp_path / "stick" / "safe"
     assert switch(api, backup_place=str(place), backup_daily=3, backup_monthly=1) is None
+    assert api.ok("GET", "safeguards")["last_backup_at"] and place.stat().st_mode & 0o777 == 0o700
     for _ in range(12):
         later(api, 24)
     assert 3 <= len(names(api)) <= 3 + 5 + 1 and (place / names(api)[0]).exists()
@@ -182,7 +183,7 @@ def test_a_clock_that_ran_ahead_puts_nothing_off_and_hides_nothing(api: Api) -> 
     # In the order in which they were made, whatever their names say.
     assert len(names(api)) == 5 and names(api)[-1] == ahead
     made = api.ok("POST", "backups", **api.proof())
-    assert made["name"] in names(api) and Path(made["path"]).exists()
+    assert made["name"] in names(api) and Path(made["path"]).stat().st_mode & 0o777 == 0o600
 
 
 @pytest.fixture

@@ -51,7 +51,7 @@ def test_refused_it_is_drawn_again_and_the_first_is_kept_as_never_used(api: Api)
         "classes": [{"name": "d", "characters": "0123456789"}],
     }
     again = api.ok("POST", f"{path}/stage", {"length": 12, "policy": policy})
-    assert (again["state"], again["staged_length"]) == ("staged", 12)
+    assert (again["state"], again["staged_length"], again["refusal"]) == ("staged", 12, "")
     (unused,) = api.ok("GET", f"logins/{login_id}")["history"]
     assert not unused["used"]
     body = {"purpose": "copy"}
@@ -80,6 +80,28 @@ def test_withdrawn_both_are_kept_and_the_history_is_as_before(api: Api) -> None:
     assert hand_out(api, path) == new
     event(api, path, "accept")
     assert api.secret_of(login_id) == new
+
+
+def test_a_sign_up_that_is_withdrawn_leaves_the_login_without_a_secret(api: Api) -> None:
+    login_id = api.add(secret=None)["login_id"]
+    rotation = api.ok("POST", "rotations", {"login_id": login_id})
+    assert rotation["is_sign_up"]
+    path = f"rotations/{rotation['rotation_id']}"
+    hand_out(api, path)
+    for name, has in (("accept", True), ("withdraw", False)):
+        event(api, path, name)
+        assert api.ok("GET", f"logins/{login_id}")["has_secret"] is has
+
+
+def test_of_a_space_of_two_the_current_secret_is_never_drawn_again(api: Api) -> None:
+    login_id = api.add(secret={"own": "a"})["login_id"]
+    policy = {"min_length": 1, "max_length": 1, "classes": [{"name": "x", "characters": "ab"}]}
+    begun = api.ok("POST", "rotations", {"login_id": login_id, "length": 1, "policy": policy})
+    path = f"rotations/{begun['rotation_id']}"
+    for _ in range(6):
+        assert hand_out(api, path) == "b"
+        event(api, path, "refuse", refusal="")
+        api.ok("POST", f"{path}/stage", {"length": 1, "policy": policy})
 
 
 def test_one_rotation_at_a_time_and_a_second_window_cannot_go_against_the_table(api: Api) -> None:

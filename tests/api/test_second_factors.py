@@ -85,6 +85,8 @@ def test_an_earlier_key_of_codes_is_put_back_as_what_it_is(api: Api) -> None:
     second = api.ok("POST", f"{path}/code", {"purpose": "reveal"})["code"]
     (earlier,) = api.ok("GET", path)["history"]
     api.clock.pass_s(1)
+    as_secret = {"login_id": login_id, "earlier_id": earlier["earlier_id"]}
+    assert api.refused("POST", "rotations", as_secret) == "404 nothing_held"
     api.ok("POST", f"{path}/history/{earlier['earlier_id']}/restore")
     assert api.ok("POST", f"{path}/code", {"purpose": "reveal"})["code"] == first != second
     sheet = api.ok("GET", path)

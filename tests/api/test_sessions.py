@@ -51,6 +51,14 @@ def test_a_session_ends_after_twelve_hours_whatever_is_done_in_it(api: Api) -> N
     assert len(api.ok("GET", "vault/sessions")) == 1
 
 
+def test_of_twenty_one_sessions_the_oldest_is_over(api: Api) -> None:
+    first = api.http.headers["knot-session"]
+    for _ in range(20):
+        assert api.ok("GET", "vault/session", knot_session=first)
+        api.enter()
+    assert api.refused("GET", "vault/session", knot_session=first) == "401 session_unknown"
+
+
 def test_a_new_passphrase_ends_all_others(api: Api) -> None:
     first = api.http.headers["knot-session"]
     api.enter()

@@ -33,6 +33,9 @@ def key_of(api: Api, title: str) -> dict[str, str]:
 def test_an_accepted_finding_leaves_the_worklist_until_its_group_grows(checked: Api) -> None:
     body = {"findings": [key_of(checked, "Abbey")], "reason": "covered", "note": "one door only"}
     (given,) = checked.ok("POST", "waivers", body)
+    until = f"{checked.clock.at:%F}"
+    every = checked.ok("POST", "waivers", body | {"until_on": until})
+    assert until in [w["until_on"] for w in every]
     assert (given["title"], given["holds"], given["note"]) == ("Abbey", True, "one door only")
     assert shown(checked) == ["Harbour"]
     assert checked.ok("GET", "checks/worklist")["waived_count"] == 1
@@ -50,6 +53,9 @@ def test_a_waiver_is_taken_back_and_kept_as_history(checked: Api) -> None:
     lifted = checked.ok("POST", "waivers/lift", {"waiver_ids": [w["waiver_id"] for w in given]})
     assert [w["holds"] for w in lifted] == [False, False]
     assert all(w["lifted_at"] for w in lifted)
+    checked.clock.pass_s(60)
+    again = {"waiver_ids": [w["waiver_id"] for w in given]}
+    assert checked.ok("POST", "waivers/lift", again) == lifted
     assert sorted(shown(checked)) == ["Abbey", "Harbour"]
 
 

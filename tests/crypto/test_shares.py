@@ -44,7 +44,7 @@ def test_any_k_of_n_give_the_key_and_fewer_do_not(k: int, more: int, key: bytes)
     shares = split(key, threshold=k, count=k + more)
     assert {read_share(s).place for s in shares} == set(range(1, k + more + 1))
     for chosen in combinations(shares, k):
-        assert joined(chosen) == key
+        assert joined(chosen) == joined(shares) == key
     with pytest.raises(ShareWrong):
         joined(shares[: k - 1])
 

@@ -3,6 +3,7 @@
 import json
 from dataclasses import replace
 from datetime import UTC, datetime
+from pathlib import Path
 
 import pytest
 from hypothesis import given, settings
@@ -41,62 +42,11 @@ def test_what_is_written_is_read_back_whole(found: list[PortableLogin]) -> None:
         assert values[0] == values[1]
 
 
-OTHERS = {
-    "version": {"major": 1, "minor": 0},
-    "exporterRpId": "exporter.example",
-    "exporterDisplayName": "Exporter",
-    "timestamp": 1700000000,
-    "accounts": [
-        {
-            "id": "YQ",
-            "username": "ilse",
-            "email": "ilse@tallowpost.example",
-            "collections": [
-                {
-                    "id": "Yw",
-                    "title": "Work",
-                    "items": [],
-                    "subCollections": [{"id": "ZA", "title": "Hire", "items": [{"item": "aQ"}]}],
-                }
-            ],
-            "items": [
-                {
-                    "id": "aQ",
-                    "creationAt": 1700000000,
-                    "modifiedAt": 1700000001,
-                    "title": "Gantry Rentals",
-                    "scope": {"urls": ["https://gantry.example", "https://hire.gantry.example"]},
-                    "credentials": [
-                        {
-                            "type": "basic-auth",
-                            "username": {"fieldType": "string", "value": "quist"},
-                            "password": {
-                                "fieldType": "concealed-string",
-                                "value": "rope-and-plank",
-                            },
-                        },
-                        {"type": "totp", "secret": "JBSWY3DPEHPK3PXP", "algorithm": "sha1"},
-                        {"type": "passkey", "credentialId": "AAA", "key": "BBB"},
-                        {"type": "note", "content": {"fieldType": "string", "value": "By the day"}},
-                        {
-                            "type": "custom-fields",
-                            "fields": [
-                                {"fieldType": "concealed-string", "label": "PIN", "value": "4417"},
-                                {"fieldType": "string", "label": "Yard", "value": "North"},
-                            ],
-                        },
-                    ],
-                },
-                {"id": "ag", "title": "", "credentials": []},
-                "none",
-            ],
-        }
-    ],
-}
+OTHERS = (Path(__file__).parents[1] / "vectors" / "cxf_of_others.json").read_bytes()
 
 
 def test_what_others_write_is_placed_and_the_rest_is_kept_and_given_back() -> None:
-    whole, untitled, none = read_cxf(json.dumps(OTHERS).encode())
+    whole, untitled, none = read_cxf(OTHERS)
     login = whole.login
     assert (login.title, login.user_name, login.address, login.folder) == (
         "Gantry Rentals",

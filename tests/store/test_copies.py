@@ -49,6 +49,8 @@ def test_a_whole_copy_is_believed_opens_by_the_passphrase_and_says_whose_it_is(
     require_whole_copy(filled, path, least_counter=filled.counter)
     assert [one.name for one in path.parent.iterdir()] == ["own.vault"]
     assert vault_id_of(path) == filled.vault_id
+    # Not of the kind that keeps a log beside it (SQLite's file format, section 1.3.3).
+    assert path.read_bytes()[18:20] == b"\x01\x01"
     copy = reopened(path.parent)
     assert copy.get(Label.LOGIN, "ab" * 16, SECRETS) == b'{"part": 1}'
     copy.close()

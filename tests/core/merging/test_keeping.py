@@ -59,6 +59,11 @@ def test_all_of_the_newest_day_are_kept_and_older_ones_of_a_day_are_not() -> Non
     )
 
 
+def test_a_week_and_a_month_are_of_their_year() -> None:
+    both = {START + timedelta(days=9), START + timedelta(days=9 - 364)}
+    assert all(kept(both, KeepingRule(1, *more)) == both for more in ((2, 1), (1, 2)))
+
+
 def test_a_clock_that_ran_ahead_or_back_lets_nothing_go_that_it_would_not() -> None:
     rule = KeepingRule(7, 1, 1)
     days = [START + timedelta(days=n) for n in range(6)]

@@ -63,7 +63,8 @@ def test_after_a_lock_nothing_of_the_vault_is_held(api: Api) -> None:
     keeper = api.keeper
     assert MARKER in texts(keeper)
     vault = keeper._vault
-    keeper.drives["r"], keeper.not_begun["c"] = Drive(), {login: NewKnotError()}
+    drive = Drive()
+    keeper.drives["r"], keeper.not_begun["c"] = drive, {login: NewKnotError()}
     keeper.reading.faulty.append(MARKER)
     assert keeper.spaces._kept and keeper.sessions._open
     api.ok("POST", "imports", body)
@@ -72,7 +73,7 @@ def test_after_a_lock_nothing_of_the_vault_is_held(api: Api) -> None:
     assert all(one.cache_info().currsize for one in asked_before)
     with keeper.progress.of_one_act() as step:
         api.ok("POST", "vault/lock")
-        assert not step(1, 2)
+        assert not step(1, 2) and drive.is_stopped
     assert [one.cache_info().currsize for one in asked_before] == [0, 0]
     assert MARKER not in texts(keeper) and MARKER not in texts(vault)
     assert vault is not None and vault.vault_key == b"" and vault.keys.records == b""
