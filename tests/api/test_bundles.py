@@ -107,8 +107,10 @@ def test_deleted_here_and_changed_there_is_asked(api: Api, other: Api) -> None:
     login = api.add("Gantry")["login_id"]
     merged(other, taken_out(api))
     other.ok("PUT", f"logins/{login}", {"title": "Gantry Rentals"})
-    api.ok("DELETE", f"logins/{login}", **api.proof())
-    lines = merged(api, taken_out(other), login)
+    not_asked = api.add("Truss")["login_id"]
+    for gone in (login, not_asked):
+        api.ok("DELETE", f"logins/{gone}", **api.proof())
+    lines = merged(api, taken_out(other), login, not_asked)
     assert ("Gantry Rentals", "asked") in lines
     assert [row["title"] for row in api.ok("GET", "logins")["logins"]] == ["Gantry Rentals"]
 

@@ -4,8 +4,8 @@ from newknot.api.guard import Guard
 
 HERE, OWN = [(b"host", b"127.0.0.1:9")], [(b"origin", b"http://127.0.0.1:9")]
 LARGE = {
-    "/api/logins": 1 << 20, "/api/vault/place": 256 << 20, "/api/bundles": 256 << 20,
-    "/api/imports": 21 << 20, "/api/logins/a/second-factor/picture": 9 << 20,
+    "/api/logins": 1 << 20, "/api/imports/a/apply": 1 << 20, "/api/vault/place": 256 << 20,
+    "/api/bundles": 256 << 20, "/api/imports": 21 << 20, "/api/logins/a/second-factor/picture": 9 << 20,
 }  # fmt: skip
 
 
@@ -23,3 +23,4 @@ def test_a_header_that_stands_twice_is_none_and_each_bound_is_where_it_is_said()
         for size, found in ((most, None), (most + 1, (413, "body_too_large"))):
             length = (b"content-length", str(size).encode())
             assert refusal(path, *HERE, *OWN, length) == found, path
+            assert refusal(path, *HERE, *OWN, length, length) == (400, "length_required")

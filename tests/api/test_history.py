@@ -76,6 +76,14 @@ def test_earlier_secrets_go_only_by_setting_and_on_purpose(api: Api) -> None:
     assert api.ok("GET", path) == {"secret_count": 0, "login_count": 0}
     assert switch(api, history_keep_days=30) is None
     assert api.ok("GET", path) == {"secret_count": 1, "login_count": 1}
+    api.ok("PUT", f"logins/{login_id}", {"title": "T", "address": "site.example"})
+    classes = [{"name": "any", "characters": "abcdefghijklmnopqrstuvwxyz-"}]
+    rules = {"min_length": 8, "max_length": 20, "history_depth": 2, "classes": classes}
+    known = {"name": "Site", "domains": ["site.example"], "policy": rules}
+    policy = api.ok("POST", "policies", known)["policy_id"]
+    # What a site remembers stays, however old it is.
+    assert api.ok("GET", path) == {"secret_count": 0, "login_count": 0}
+    api.ok("DELETE", f"policies/{policy}")
     api.keeper.lock()
     api.enter()
     assert len(history(api, login_id)) == 2

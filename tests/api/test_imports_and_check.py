@@ -48,14 +48,15 @@ def test_rows_are_judged_before_anything_is_written(api: Api) -> None:
     ]  # fmt: skip
     assert all(r["reason"] for r in rows if r["status"] == "bad")
     assert len(api.ok("GET", "logins")["logins"]) == 1
-    done = api.ok("POST", f"{path}/apply", body)
+    done = api.ok("POST", f"{path}/apply", body | {"also_lines": [2, 5], "not_lines": [4]})
     assert (done["added_count"], done["taken_count"]) == (2, 0)
     assert [(r["line"], r["reason"]) for r in done["left_out"]] == [
-        (r["line"], r["reason"]) for r in rows[3:]
+        (4, "was not chosen"),
+        *((r["line"], r["reason"]) for r in rows[4:]),
     ]
     assert api.refused("POST", f"{path}/apply", body) == "404 import_unknown"
     secrets = sorted(api.secret_of(r["login_id"]) for r in api.ok("GET", "logins")["logins"])
-    assert secrets == ["aaa", "bbb", "ccc"]
+    assert secrets == ["aaa", "bbb", "bbb"]
 
 
 def test_a_fault_in_the_middle_imports_nothing(api: Api, monkeypatch: pytest.MonkeyPatch) -> None:
