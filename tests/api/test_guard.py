@@ -5,7 +5,8 @@ from newknot.api.guard import Guard
 HERE, OWN = [(b"host", b"127.0.0.1:9")], [(b"origin", b"http://127.0.0.1:9")]
 LARGE = {
     "/api/logins": 1 << 20, "/api/imports/a/apply": 1 << 20, "/api/vault/place": 256 << 20,
-    "/api/bundles": 256 << 20, "/api/imports": 21 << 20, "/api/logins/a/second-factor/picture": 9 << 20,
+    "/api/bundles": 256 << 20, "/api/imports": 21 << 20,
+    "/api/logins/a/second-factor/picture": 9 << 20,
 }  # fmt: skip
 
 
