@@ -2,6 +2,7 @@
 
 import os
 from datetime import UTC, datetime, timedelta
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -9,7 +10,7 @@ import pytest
 from newknot.crypto.bundle import seal_bundle
 from newknot.exchange.bundle import write_content
 from newknot.store.merging import read_contents
-from tests.api.conftest import Api
+from tests.api.conftest import Api, make_api
 from tests.conftest import CHEAP
 
 SEAL = "orchard velvet lantern quarry"
@@ -249,6 +250,20 @@ def test_what_a_restore_brought_back_is_not_deleted_again_by_a_merge(api: Api, o
     for vault in (api, other):
         assert [row["title"] for row in vault.ok("GET", "logins")["logins"]] == ["Gantry Rentals"]
         assert vault.secret_of(login) == "rope-and-plank"
+
+
+def test_what_is_gone_for_good_goes_by_a_copy_that_never_had_it(
+    api: Api, other: Api, tmp_path: Path
+) -> None:
+    login = api.add("Gantry")["login_id"]
+    third = make_api(tmp_path / "third", api.clock)
+    third.enter("create")
+    merged(third, taken_out(api))
+    api.ok("DELETE", f"logins/{login}", **api.proof())
+    api.ok("DELETE", "logins/bin", **api.proof())
+    assert merged(other, taken_out(api)) == []
+    assert merged(third, taken_out(other)) == [("Gantry", "removed")]
+    third.keeper.lock()
 
 
 def codes_of(api: Api, login: str) -> list[tuple[str, bool]]:

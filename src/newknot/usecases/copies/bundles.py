@@ -176,7 +176,7 @@ def _texts_apart(
     merge: Merge, ours: Contents, login_id: str
 ) -> tuple[tuple[str, str, str, Why], ...]:
     """What a merge keeps beside the texts that count, and was not kept here before."""
-    joined = merge.contents.records[LOGIN].get(login_id, {})
+    joined = merge.contents.records.get(LOGIN, {}).get(login_id, {})
     before = ours.records.get(LOGIN, {}).get(login_id, {})
     known = {entry[0] for entry in entries_of(before.get(HISTORY))}
     card = joined.get(CARD, {})
