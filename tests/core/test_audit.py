@@ -313,13 +313,15 @@ def test_further_secret_fields_are_checked_and_named() -> None:
     answer = replace(listed, field="Answer", secret=Secret("vWq81-xPlM"))
     other = login("other", "4417")
     own_pin = replace(listed, field="Old PIN", secret=Secret("4417"))
-    found = audit([replace(listed, fields=(pin, answer, own_pin)), other], now=NOW, corpus=List())
+    gate = replace(listed, field="Gate", secret=Secret("kettlegate771"))
+    fields = (pin, answer, own_pin, gate)
+    found = audit([replace(listed, fields=fields), other], now=NOW, corpus=List())
     said = {(f.kind.value, f.login_id): f for f in found}
     assert len(said) == len(found)
     assert said["breached", "listed"].evidence.startswith("“Answer”: in the corpus, 1,000")
     weak = said["weak", "listed"].evidence
     assert weak.startswith("“PIN”: ") and "; “Old PIN”: " in weak and "“Answer”" not in weak
-    assert weak.count("falls at the sign-in form itself") == 1
+    assert weak.count("falls at the sign-in form itself") == weak.count("falls with the site") == 1
     assert said["reused", "listed"].evidence.startswith("“PIN”; “Old PIN”: same as Other, since")
     assert said["reused", "other"].evidence.startswith("Same as “PIN” of Listed, since")
     assert not [f for f in audit([replace(listed, fields=(pin, own_pin))], now=NOW, corpus=None)

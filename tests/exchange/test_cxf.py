@@ -42,7 +42,8 @@ def test_what_is_written_is_read_back_whole(found: list[PortableLogin]) -> None:
         assert values[0] == values[1]
 
 
-OTHERS = (Path(__file__).parents[1] / "vectors" / "cxf_of_others.json").read_bytes()
+VECTORS = Path(__file__).parents[1] / "vectors"
+OTHERS = (VECTORS / "cxf_of_others.json").read_bytes()
 
 
 def test_what_others_write_is_placed_and_the_rest_is_kept_and_given_back() -> None:
@@ -71,36 +72,7 @@ def test_what_others_write_is_placed_and_the_rest_is_kept_and_given_back() -> No
 def test_unknown_parts_of_what_is_known_are_kept_and_given_back_and_an_odd_one_costs_itself() -> (
     None
 ):
-    odd = {
-        "id": "aQ",
-        "title": "Gantry Rentals",
-        "subtitle": "by the day",
-        "favorite": True,
-        "scope": {"urls": ["https://gantry.example"], "androidApps": [{"bundleId": "gantry"}]},
-        "tags": ["stage, left", 7],
-        "credentials": [
-            {
-                "type": "basic-auth",
-                "username": {
-                    "fieldType": "email",
-                    "value": "quist",
-                    "label": "Customer",
-                    "id": "x",
-                },
-                "password": {"fieldType": "concealed-string", "value": "rope", "id": "y"},
-                "scope": {"urls": ["https://enter.gantry.example"]},
-            },
-            {
-                "type": "custom-fields",
-                "label": "Yard",
-                "fields": [
-                    {"fieldType": "date", "label": "Since", "value": "2019-03-01", "id": "z"},
-                    {"fieldType": "concealed-string", "label": "PIN", "value": "4417"},
-                ],
-            },
-        ],
-        "extensions": [{"name": "elsewhere", "colour": "copper"}],
-    }
+    odd = json.loads((VECTORS / "cxf_with_unknown_parts.json").read_bytes())
     items = [odd, {**odd, "creationAt": "soon", "credentials": 4}, {"title": 3, "scope": 1}]
     collections = [
         {"id": "a", "title": "Work", "items": [{"item": "aQ"}]},
