@@ -17,6 +17,7 @@ def test_an_earlier_or_another_head_is_older(
     anchor = Anchor(tmp_path / "state", bytes(16))
     assert anchor.standing(counter=counter, head_tag=tag) is Standing.CURRENT
     anchor.write(counter=7, head_tag=b"a")
+    assert anchor.path.stat().st_mode & 0o777 == 0o600
     assert anchor.standing(counter=counter, head_tag=tag).value == standing
 
 

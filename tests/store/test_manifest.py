@@ -3,10 +3,12 @@
 import os
 from pathlib import Path
 
+import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from newknot.store.database import connect, migrate
+from newknot.store.errors import VaultDamaged
 from newknot.store.manifest import Entry, Key, Label, Manifest, bucket_of
 
 KEYS = st.tuples(st.binary(min_size=16, max_size=16), st.integers(1, 3))
@@ -37,3 +39,24 @@ def test_what_was_settled_is_what_loads(
 
 def test_ids_spread_over_all_buckets() -> None:
     assert {bucket_of(bytes([i]) + bytes(15)) for i in range(256)} == set(range(64))
+
+
+def test_one_bucket_of_before_is_told_and_what_was_not_committed_is_in_no_later_one(
+    tmp_path: Path,
+) -> None:
+    connection = connect(tmp_path / "a.vault")
+    migrate(connection)
+    manifest = Manifest(bytes(32), bytes(16))
+    key, other = (bytes(16), 1), (bytes(16), 2)
+    first, second = (Entry(Label.LOGIN, n, bytes([n]) * 16) for n in (1, 2))
+    manifest.settle(manifest.write(connection, {key: first}, os.urandom))
+    before = connection.execute("SELECT revision, sealed FROM manifest").fetchone()
+    manifest.write(connection, {key: second}, os.urandom)
+    manifest.settle(manifest.write(connection, {other: second}, os.urandom))
+    again = Manifest(bytes(32), bytes(16))
+    again.load(connection)
+    assert again.entries == manifest.entries == {key: first, other: second}
+    connection.execute("UPDATE manifest SET revision = ?, sealed = ?", before)
+    with pytest.raises(VaultDamaged):
+        again.load(connection)
+    connection.close()
