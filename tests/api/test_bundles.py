@@ -89,7 +89,10 @@ def test_two_devices_go_separate_ways_and_come_together(api: Api, other: Api) ->
     assert merged(api, there) == []
 
 
-def test_the_other_secret_let_go_for_good_settles_it_too(api: Api, other: Api) -> None:
+@pytest.mark.parametrize("by_a_new_one", [True, False])
+def test_a_new_secret_or_the_other_let_go_for_good_settles_it_too(
+    api: Api, other: Api, by_a_new_one: bool
+) -> None:
     login = api.add("Gantry")["login_id"]
     merged(other, taken_out(api))
     for one, secret in ((api, "truss-and-bolt"), (other, "chain-and-hook")):
@@ -98,9 +101,14 @@ def test_the_other_secret_let_go_for_good_settles_it_too(api: Api, other: Api) -
     merged(api, there)
     history = api.ok("GET", f"logins/{login}")["history"]
     (parted,) = [e["earlier_id"] for e in history if e["parted"]]
-    api.ok("DELETE", f"logins/{login}/history/{parted}", **api.proof())
-    evidence = [f["evidence"] for f in api.ok("GET", "checks/worklist")["findings"]]
-    assert not any("two copies" in one for one in evidence)
+    api.ok("PUT", f"logins/{login}", {"title": "Gantry", "notes": "another matter"})
+    assert any("two copies" in one for one in evidence(api))
+    if by_a_new_one:
+        api.ok("PUT", f"logins/{login}", {"title": "Gantry", "secret": {"own": "hoist-and-pulley"}})
+        assert not any(e["parted"] for e in api.ok("GET", f"logins/{login}")["history"])
+    else:
+        api.ok("DELETE", f"logins/{login}/history/{parted}", **api.proof())
+    assert not any("two copies" in one for one in evidence(api))
     assert merged(api, there) == []
 
 
