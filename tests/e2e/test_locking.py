@@ -11,15 +11,23 @@ from tests.conftest import new_vault
 from tests.e2e.conftest import open_page
 from tests.support.running import Served, launch, launch_persistent, serving
 
+HIDDEN = """() => {
+  Object.defineProperty(document, "visibilityState", { get: () => "hidden" });
+  document.dispatchEvent(new Event("visibilitychange"));
+}"""
+
 
 def test_a_lock_in_one_window_is_a_lock_in_all(browser_here: Browser, demo_here: Served) -> None:
-    first, second = (open_page(browser_here, demo_here) for _ in range(2))
+    first, second, unseen = (open_page(browser_here, demo_here) for _ in range(3))
+    unseen.evaluate(HIDDEN)
     first.keyboard.press("l")
     expect(first.get_by_text("The vault is locked")).to_be_visible()
+    # One that nobody looks at too: its strip may stand beside a site, with a secret shown.
+    expect(unseen.get_by_text("The vault is locked")).to_be_visible()
     second.keyboard.press("2")
     expect(second.get_by_text("The vault is locked")).to_be_visible()
     expect(second.get_by_text("Gantry Rentals")).to_have_count(0)
-    for page in (first, second):
+    for page in (first, second, unseen):
         page.context.close()
 
 

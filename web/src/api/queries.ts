@@ -37,6 +37,8 @@ export const queries = {
       queryFn: () => answer(client.GET("/vault/session")),
       // So often that a server that went away is said to have gone within two seconds.
       refetchInterval: 1_500,
+      // In a page that nobody looks at too: after a lock it holds nothing, and neither does its strip.
+      refetchIntervalInBackground: true,
       retry: false,
     }),
   /** What is sought is no part of a key that outlives the view: each list is named by a number. */
