@@ -1,6 +1,6 @@
 import { fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
-import { holdKeysWhileOpening, opening, viewArrived, viewsLeft } from "./typedAhead";
+import { holdKeysWhileOpening, opening, viewArrived } from "./typedAhead";
 import { useKeys } from "./useKeys";
 
 const lock = vi.fn();
@@ -19,7 +19,6 @@ beforeEach(() => {
 });
 afterEach(() => {
   release();
-  viewsLeft();
   lock.mockClear();
 });
 
