@@ -37,7 +37,8 @@ export const queries = {
       queryFn: () => answer(client.GET("/vault/session")),
       // So often that a server that went away is said to have gone within two seconds.
       refetchInterval: 1_500,
-      // In a page that nobody looks at too: after a lock it holds nothing, and neither does its strip.
+      // In a page that nobody looks at too, as often as the browser lets it: after a lock neither it
+      // nor its strip is to hold anything.
       refetchIntervalInBackground: true,
       retry: false,
     }),

@@ -1,10 +1,9 @@
-import { useMutation } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { openable } from "../../domain/address";
 import { useClipboard } from "../../shared/clipboard";
 import { useAct } from "../../shared/useAct";
-import { opening } from "../../shared/typedAhead";
+import { useRotate } from "../../shared/useRotate";
 
 type Login = Pick<
   Schema["LoginRow"],
@@ -17,14 +16,7 @@ export function useLoginActs() {
   const { copy } = useClipboard();
   const { problem, setProblem, run: guarded } = useAct();
 
-  const rotate = useMutation({
-    mutationFn: (login_id: string) =>
-      opening(answer(client.POST("/rotations", { body: { login_id } }))),
-    onSuccess: (rotation) => {
-      void navigate(`/rotate/${rotation.rotation_id}`);
-    },
-    onError: setProblem,
-  });
+  const rotate = useRotate(setProblem);
 
   return {
     problem,

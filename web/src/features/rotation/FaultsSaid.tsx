@@ -1,22 +1,13 @@
-import { useMutation } from "@tanstack/react-query";
 import { Button } from "antd";
-import { useNavigate } from "react-router";
-import { answer, client, type Schema } from "../../api/client";
+import type { Schema } from "../../api/client";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { Power } from "../../shared/GuessRuler";
-import { opening } from "../../shared/typedAhead";
+import { useRotate } from "../../shared/useRotate";
 
 /** What the site was found to do to the secret, and what it is really worth there. */
 export function FaultsSaid(props: { found: Schema["FaultsOut"]; rotation: Schema["RotationOut"] }) {
   const { found, rotation } = props;
-  const navigate = useNavigate();
-  const again = useMutation({
-    mutationFn: () =>
-      opening(answer(client.POST("/rotations", { body: { login_id: rotation.login_id } }))),
-    onSuccess: (fresh) => {
-      void navigate(`/rotate/${fresh.rotation_id}`);
-    },
-  });
+  const again = useRotate();
   const worth = (
     <>
       about <Power log10={found.guess_number_log10} /> guesses
@@ -40,7 +31,7 @@ export function FaultsSaid(props: { found: Schema["FaultsOut"]; rotation: Schema
         draw is made for that.
       </p>
       {rotation.state === "verified" ? (
-        <Button size="small" className="above-6" onClick={() => again.mutate()}>
+        <Button size="small" className="above-6" onClick={() => again.mutate(rotation.login_id)}>
           Draw a better one
         </Button>
       ) : (

@@ -1,24 +1,18 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
-import { Link, useNavigate } from "react-router";
-import { answer, client } from "../../api/client";
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
 import { queries } from "../../api/queries";
 import { FINDING_LABELS } from "../../domain/findings";
 import { count } from "../../domain/moments";
 import { FindingShape } from "../../shared/icons";
 import { ProblemNote } from "../../shared/ProblemNote";
-import { opening } from "../../shared/typedAhead";
+import { useRotate } from "../../shared/useRotate";
 
 const SHOWN = 4;
 
-/** The logins of the worklist that want a new secret first, each with what begins its rotation. */
+/** The first logins of the worklist that want a new secret for themselves, not as one of a group. */
 export function NextToRotate() {
-  const navigate = useNavigate();
   const worklist = useQuery(queries.workRows(null, 0)).data;
-  const rotate = useMutation({
-    mutationFn: (login_id: string) =>
-      opening(answer(client.POST("/rotations", { body: { login_id } }))),
-    onSuccess: (rotation) => void navigate(`/rotate/${rotation.rotation_id}`),
-  });
+  const rotate = useRotate();
   const next = (worklist?.rows ?? [])
     .filter((row) => row.kind === "login" && !row.rotation_id && row.needs[0] === "new_secret")
     .slice(0, SHOWN);
@@ -26,7 +20,7 @@ export function NextToRotate() {
   return (
     <section className="below-28" aria-labelledby="next-to-rotate">
       <h2 id="next-to-rotate" className="below-6">
-        Next on the worklist
+        Next to rotate
       </h2>
       <ol className="next-to-rotate">
         {next.map(({ row_id, login_id, title, user_name, findings: [lead] }) => (
@@ -47,7 +41,7 @@ export function NextToRotate() {
             <button
               type="button"
               className="act"
-              aria-label={`Rotate ${title}, ${user_name}`}
+              aria-label={["Rotate " + title, user_name].filter(Boolean).join(", ")}
               disabled={rotate.isPending}
               onClick={() => login_id && rotate.mutate(login_id)}
             >

@@ -19,6 +19,7 @@ import { ProblemNote } from "../../shared/ProblemNote";
 import { opening } from "../../shared/typedAhead";
 import { useKeys } from "../../shared/useKeys";
 import { useNow } from "../../shared/useNow";
+import { useRotate } from "../../shared/useRotate";
 import { FirstHour } from "./FirstHour";
 import { OpenFindingsPlot } from "./OpenFindingsPlot";
 import { SettledToday } from "./SettledToday";
@@ -42,11 +43,7 @@ export function WorklistPage() {
   const notices = useQuery({ ...queries.notices(), enabled: used });
   const mailUsed = useQuery(queries.safeguards()).data?.mail_used ?? false;
   const mails = useQuery({ ...queries.mails(), enabled: mailUsed, staleTime: 60_000 });
-  const rotate = useMutation({
-    mutationFn: (login_id: string) =>
-      opening(answer(client.POST("/rotations", { body: { login_id } }))),
-    onSuccess: (rotation) => void navigate(`/rotate/${rotation.rotation_id}`),
-  });
+  const rotate = useRotate();
   const campaign = useMutation({
     mutationFn: async (wish: Schema["FacetIn"]) => {
       const { login_ids } = await answer(client.POST("/checks/worklist/logins", { body: wish }));
