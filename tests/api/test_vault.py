@@ -234,6 +234,10 @@ def test_what_is_damaged_is_named_by_reading_the_vault_through(api: Api) -> None
     api.enter()
     session = api.ok("GET", "vault/session")
     assert session["damaged"] == [] and session["read_count"] == 0
+    with api.keeper.at_work() as vault:
+        # A call that comes meanwhile does not wait for the rest.
+        api.keeper.reading.go_on(vault, may_go_on=iter((True, False)).__next__)
+        assert 0 < api.keeper.reading.done < 20
     api.keeper.read_on()
     session = api.ok("GET", "vault/session")
     assert session["damaged"] == ["Gantry 7, its secrets"]

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import replace
+from functools import lru_cache
 from math import log2
 
 from newknot.core.audit.finding import KINDS, Finding, FindingKind
@@ -56,5 +57,6 @@ def in_order(findings: Sequence[Finding]) -> list[Finding]:
     )
 
 
+@lru_cache(maxsize=10_000)
 def _by_reach(reach: int) -> float:
     return 1 + log2(1 + reach) / 2

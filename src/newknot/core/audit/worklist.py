@@ -7,6 +7,8 @@ from collections import Counter
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
+from functools import lru_cache
+from itertools import chain
 
 from newknot.core.audit.finding import KINDS, Finding, FindingKind
 from newknot.core.audit.order import urgency
@@ -17,6 +19,7 @@ GROUP_LEAST = 4
 """Members of a group that is one row."""
 _KINDS = list(FindingKind)
 _GRAVITY = {kind: at for at, kind in enumerate(_KINDS)}
+_NO_KINDS = frozenset[FindingKind]()
 _FIRST = frozenset(
     (
         FindingKind.BREACHED,
@@ -122,19 +125,21 @@ def worklist_of(
     for finding in to_do:
         found.setdefault(finding.login_id, []).append(finding)
     for one in found.values():
-        one.sort(key=lambda f: _GRAVITY[f.kind])
+        if len(one) > 1:
+            one.sort(key=lambda f: _GRAVITY[f.kind])
+    kinds = {one: frozenset(f.kind for f in every) for one, every in found.items()}
     loose = frozenset(loose_ends)
     rows: list[Row] = []
     placed: set[str] = set()
     for kind in (CordKind.SAME, CordKind.SIMILAR):
         for group in groups:
             if group.kind is kind:
-                row = _group(group, found, placed, importance)
+                row = _group(group, found, kinds, placed, importance)
                 if row is not None:
                     rows.append(row)
                     placed.update(row.login_ids)
     rows += [
-        _single(one, found[one], importance, is_loose=one in loose)
+        _single(one, found[one], kinds[one], importance, is_loose=one in loose)
         for one in found
         if one not in placed
     ]
@@ -147,6 +152,7 @@ def worklist_of(
 def _single(
     login_id: str,
     findings: Sequence[Finding],
+    kinds: frozenset[FindingKind],
     importance: Mapping[str, Importance],
     *,
     is_loose: bool,
@@ -158,9 +164,9 @@ def _single(
         elsewhere=(),
         size=1,
         findings=tuple(findings),
-        kinds=frozenset(f.kind for f in findings),
-        needs=_needs(findings),
-        is_first=_is_first(findings, importance.get(login_id, Importance.NORMAL)),
+        kinds=kinds,
+        needs=_needs(kinds),
+        is_first=_is_first(kinds, importance.get(login_id, Importance.NORMAL)),
         urgency=max(f.urgency for f in findings),
     )
 
@@ -168,31 +174,27 @@ def _single(
 def _group(
     group: Group,
     found: Mapping[str, Sequence[Finding]],
+    kinds: Mapping[str, frozenset[FindingKind]],
     placed: set[str],
     importance: Mapping[str, Importance],
 ) -> Row | None:
     """One row for a group, but for its members that have something graver of their own."""
     tie = _OF_GROUP[group.kind]
     members = [
-        one
-        for one in group.login_ids
-        if one not in placed and any(f.kind is tie for f in found.get(one, ()))
+        one for one in group.login_ids if one not in placed and tie in kinds.get(one, _NO_KINDS)
     ]
     if len(members) < GROUP_LEAST:
         return None
     # What all of them have is the group's: a secret that is weak is so at each of its logins.
-    shared = frozenset.intersection(*(frozenset(f.kind for f in found[one]) for one in members))
+    shared = frozenset.intersection(*(kinds[one] for one in members))
     if group.kind is CordKind.SAME:
         shared |= _OF_SECRET
-    inside = [
-        one
-        for one in members
-        if all(f.kind in shared or _GRAVITY[f.kind] > _GRAVITY[tie] for f in found[one])
-    ]
+    no_graver = shared | {kind for kind in _KINDS if _GRAVITY[kind] > _GRAVITY[tie]}
+    inside = [one for one in members if kinds[one] <= no_graver]
     if len(inside) < 2:
         return None
 
-    is_first = any(_is_first(found[one], importance[one]) for one in inside)
+    is_first = any(_is_first(kinds[one], importance[one]) for one in inside)
 
     def matters(login_id: str) -> float:
         # Among the first ones, how many share a secret puts no group before a breach.
@@ -203,12 +205,15 @@ def _group(
 
     weights = {one: matters(one) for one in inside}
     inside.sort(key=lambda one: (-weights[one], one))
-    every = [f for one in inside for f in found[one]]
+    every = _NO_KINDS.union(*(kinds[one] for one in inside))
     # Each kind as the login that matters most of those that have it.
+    wanted = every & shared
     leading: dict[FindingKind, Finding] = {}
-    for finding in every:
-        if finding.kind in shared:
+    for finding in chain.from_iterable(found[one] for one in inside):
+        if finding.kind in wanted:
             leading.setdefault(finding.kind, finding)
+            if len(leading) == len(wanted):
+                break
     return Row(
         row_id=f"{group.kind.value}-{min(group.login_ids)}",
         kind=RowKind.GROUP,
@@ -216,7 +221,7 @@ def _group(
         elsewhere=tuple(one for one in members if one not in weights),
         size=len(group.login_ids),
         findings=tuple(sorted(leading.values(), key=lambda f: _GRAVITY[f.kind])),
-        kinds=frozenset(f.kind for f in every),
+        kinds=every,
         needs=_needs(every),
         is_first=is_first,
         urgency=weights[inside[0]],
@@ -224,14 +229,16 @@ def _group(
     )
 
 
-def _needs(findings: Iterable[Finding]) -> tuple[Need, ...]:
-    wanted = {need_of(f.kind) for f in findings}
+@lru_cache(maxsize=1_000)
+def _needs(kinds: frozenset[FindingKind]) -> tuple[Need, ...]:
+    wanted = {need_of(kind) for kind in kinds}
     return tuple(need for need in Need if need in wanted)
 
 
-def _is_first(findings: Iterable[Finding], importance: Importance) -> bool:
-    critical = importance is Importance.CRITICAL
-    return any(f.kind in _FIRST or (critical and f.kind in _FIRST_IF_CRITICAL) for f in findings)
+def _is_first(kinds: frozenset[FindingKind], importance: Importance) -> bool:
+    if not kinds.isdisjoint(_FIRST):
+        return True
+    return importance is Importance.CRITICAL and not kinds.isdisjoint(_FIRST_IF_CRITICAL)
 
 
 def _guesses(row: Row) -> float:

@@ -286,7 +286,7 @@ class Keeper:
         """Reads the vault through, a slice at a time, while nobody waits for anything else."""
         if self.reading.waiting and self._running == 0:
             with suppress(VaultLocked), self.at_work() as vault:
-                self.reading.go_on(vault)
+                self.reading.go_on(vault, may_go_on=lambda: self._running == 1)
 
     def lock_if_idle(self) -> None:
         """Locks where the deadline has passed."""

@@ -5,6 +5,7 @@ it. Some records are read at a time, so that no call waits.
 """
 
 import time
+from collections.abc import Callable
 from dataclasses import dataclass, field
 
 from newknot.store.errors import RecordDamaged, RecordMissing
@@ -13,7 +14,7 @@ from newknot.store.manifest import Entry, Key, Label
 from newknot.store.vault import Vault
 
 SLICE_S = 0.08
-_STEP = 50
+_STEP = 10
 _PARTS = {1: "", 2: ", its secrets", 3: ", its history"}
 
 
@@ -36,10 +37,12 @@ class ReadThrough:
         self.waiting = [one for one in vault.entries().items() if one[0] not in known]
         self.total, self.faulty = len(self.waiting), []
 
-    def go_on(self, vault: Vault, slice_s: float = SLICE_S) -> None:
-        """Reads for so many seconds. What was changed meanwhile was read by who changed it."""
-        until = time.monotonic() + slice_s
-        while self.waiting and time.monotonic() < until:
+    def go_on(self, vault: Vault, *, may_go_on: Callable[[], bool]) -> None:
+        """Reads for `SLICE_S` seconds at most, and no longer than it may. What was changed
+        meanwhile was read by who changed it.
+        """
+        until = time.monotonic() + SLICE_S
+        while self.waiting and may_go_on() and time.monotonic() < until:
             for key, entry in self.waiting[-_STEP:]:
                 with vault.lock:
                     if vault.entry(key) != entry:
