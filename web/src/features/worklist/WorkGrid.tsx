@@ -1,4 +1,4 @@
-import { memo, useRef } from "react";
+import { memo, useLayoutEffect, useRef, type RefObject } from "react";
 import { useNavigate } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries, type Facet } from "../../api/queries";
@@ -87,7 +87,12 @@ export function WorkGrid({ data, facet, now, busy, onRotate, onCampaign, onWaive
   const firstNote = facet
     ? "above: what comes first"
     : `above: the ${data.first.toLocaleString("en")} that come first`;
-  const acts: RowActs = { busy, act, open, together, waive: (one, f) => void waive(one, f) };
+  const acts: RowActs = { act, open, together, waive: (one, f) => void waive(one, f) };
+  // As they are when one is asked for: that they are made anew draws no row.
+  const latest = useRef(acts);
+  useLayoutEffect(() => {
+    latest.current = acts;
+  });
 
   return (
     <div
@@ -111,7 +116,8 @@ export function WorkGrid({ data, facet, now, busy, onRotate, onCampaign, onWaive
               now={now}
               measure={measure}
               note={isLastOfFirst(index) ? firstNote : undefined}
-              acts={index === here ? acts : undefined}
+              acts={index === here ? latest : undefined}
+              busy={index === here && busy}
             />
           );
         })}
@@ -121,7 +127,6 @@ export function WorkGrid({ data, facet, now, busy, onRotate, onCampaign, onWaive
 }
 
 type RowActs = {
-  busy: boolean;
   act: (one: WorkRow, need?: Schema["Need"]) => void;
   open: (one: WorkRow) => void;
   together: (one: WorkRow) => void;
@@ -137,10 +142,12 @@ type RowProps = {
   /** What stands below the last of those that come first. */
   note: string | undefined;
   /** Of the current row alone, so that a step draws two rows. */
-  acts: RowActs | undefined;
+  acts: RefObject<RowActs> | undefined;
+  busy: boolean;
 };
 
-const GridRow = memo(function GridRow({ index, one, lead, now, measure, note, acts }: RowProps) {
+const GridRow = memo(function GridRow(props: RowProps) {
+  const { index, one, lead, now, measure, note, acts, busy } = props;
   return (
     <div
       id={one ? `work-${one.row_id}` : undefined}
@@ -162,11 +169,11 @@ const GridRow = memo(function GridRow({ index, one, lead, now, measure, note, ac
         <WorkRowOpened
           key={one.row_id}
           row={one}
-          busy={acts.busy}
-          onAct={(need) => acts.act(one, need)}
-          onOpen={() => acts.open(one)}
-          onTogether={() => acts.together(one)}
-          onAccept={(finding) => acts.waive(one, finding)}
+          busy={busy}
+          onAct={(need) => acts.current.act(one, need)}
+          onOpen={() => acts.current.open(one)}
+          onTogether={() => acts.current.together(one)}
+          onAccept={(finding) => acts.current.waive(one, finding)}
         />
       )}
       {note && (
