@@ -1,9 +1,8 @@
 """Rebuilds `core/data/languages/rarer_words.bin`: words beyond the ranked lists, by their shape.
 
 Sources: Debian `scowl`; PyPI `wordsegment` 1.3.1, `wordfreq` 3.1 (its data CC BY-SA 4.0, and so the
-file), `names` 0.3.0, `pypinyin` 0.55. Hungarian, Indonesian, Malay and Filipino are left out: by
-them it is tried what the measure makes of words that it does not know. Run by the Python into which
-those are installed, with `src` on its path.
+file), `names` 0.3.0, `pypinyin` 0.55. Run by the Python into which those are installed, with
+`src` on its path.
 
     build_rarer_words.py SCOWL_FOLDER SITE_PACKAGES
 """
@@ -34,7 +33,9 @@ LANGUAGES = {
     **dict.fromkeys(("de", "es", "fr"), (0.12, 40_000)),
     **dict.fromkeys(("it", "pt", "pl", "nl"), (0.08, 30_000)),
     **dict.fromkeys(("sv", "tr", "ru", "cs", "fi", "nb", "da", "ro"), (0.05, 20_000)),
+    **dict.fromkeys(("hu", "id", "vi"), (0.05, 20_000)),
     **dict.fromkeys(("ca", "sh", "sk", "sl", "lt", "lv", "is", "el", "uk", "bg"), (0.03, 12_000)),
+    **dict.fromkeys(("ms", "fil", "mk"), (0.03, 12_000)),
     **dict.fromkeys(("ja", "ko", "zh"), (0.08, 20_000)),
 }
 """Weight beside English, and how many of the commonest words."""
@@ -74,13 +75,16 @@ FINALS = "- k k k n n n t l k m l l l p l m p p t t ng t t k t p t".split()
 
 def romanised(code: str, word: str) -> str:
     """A word in the letters a to z as people write it there, or as it is."""
-    if code in ("ru", "uk", "bg"):
+    if code in ("ru", "uk", "bg", "mk"):
         return "".join(CYRILLIC.get(c, c) for c in word)
     if code == "el":
         bare = "".join(
             c for c in unicodedata.normalize("NFD", word) if unicodedata.category(c) != "Mn"
         )
         return "".join(GREEK.get(c, c) for c in bare.replace("ου", "ou"))
+    if code == "vi":
+        bare = unicodedata.normalize("NFD", word).replace("đ", "d")
+        return "".join(c for c in bare if unicodedata.category(c) != "Mn")
     if code == "ko":
         return "".join(_hangul(c) for c in word)
     return _kana(word) if code == "ja" else word
@@ -138,7 +142,7 @@ def abroad() -> Iterator[tuple[str, float]]:
             chance = weight * held[word]
             said = "".join(pinyin.lazy_pinyin(word)) if code == "zh" else romanised(code, word)
             yield said, chance
-            if said != word and code in ("ru", "uk", "el", "bg"):
+            if said != word and code in ("ru", "uk", "el", "bg", "mk", "vi"):
                 yield word, chance / 2
 
 

@@ -31,6 +31,7 @@ from scripts.strength.latest import latest
 from scripts.strength.newest import newest
 from scripts.strength.noted import noted
 from scripts.strength.processes import processes
+from scripts.strength.rarer import rarer
 from scripts.strength.unseen import unseen
 
 TARGET = Path(__file__).parents[2] / "src/newknot/core/data/guesses_by_effort.txt"
@@ -91,9 +92,8 @@ def main(each: int) -> None:
     drawn: list[tuple[float, float]] = []
     new = int(NEW_SHARE * each)
     ways = [(one, each) for one in processes()]
-    ways += [
-        (one, new) for one in (*further(), *noted(), *unseen(), *latest(), *afterwards(), *newest())
-    ]
+    later = (further, noted, unseen, latest, afterwards, newest, rarer)
+    ways += [(one, new) for written in later for one in written()]
     for process, secrets in ways:
         for _ in range(secrets):
             way = way_made(read(process.make(random)), own)

@@ -21,6 +21,7 @@ from scripts.strength.latest import latest
 from scripts.strength.newest import newest
 from scripts.strength.noted import noted
 from scripts.strength.processes import Process, processes
+from scripts.strength.rarer import rarer
 from scripts.strength.unseen import unseen
 
 OPEN_SET, HELD_OUT = (Path(__file__).parent / name for name in ("open_set", "held_out"))
@@ -97,6 +98,8 @@ def main(*, worst: bool, held_out: bool) -> None:
         _report(None, newest(), worst=worst)
         print("\nblind, written after newest; no finder is written from them")
         _report(None, blind(), worst=worst)
+        print("\nrarer, rare ways, written after blind")
+        _report(None, rarer(), worst=worst)
         print("\nopen, fitted")
     _report(OPEN_SET, processes(), worst=worst)
 

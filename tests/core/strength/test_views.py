@@ -30,7 +30,7 @@ def typed(text: str, by: int) -> str:
         ("bepuneq47", "shifted by 13 in the alphabet"),
         ("vyjohyk47", "shifted by 7 in the alphabet"),
         ("lixsziw47", "with its alphabet reversed"),
-        ("xX_orchard47_Xx", "between the same letters"),
+        ("zZ_orchard47_Zz", "between the same letters"),
         ("oOorchard47oO", "between the same letters"),
         ("oorrcchhaarrdd4477", "each character twice"),
         (PLAIN.encode().hex(), "in hexadecimal"),
@@ -57,6 +57,17 @@ def typed(text: str, by: int) -> str:
         ("lanclaimded", "one word put into another"),
         ("k-e-t-t-l-e-4", "with one sign between"),
         ("r o p e w a l k", "with a blank between"),
+        ("uwjrhwpp", "typed one key too high and to the right"),
+        ("hduktyf", "typed two keys to the right"),
+        ("lnenatr47", "every second letter after the others"),
+        ("l1a2n3t4e5r6n7", "each letter with its place behind it"),
+        ("l8a9n0t1e2r3n4", "each letter with its place behind it"),
+        ("31113344154233", "by its places in a square of letters"),
+        ("орхардс47", "in Cyrillic or Greek letters by their sounds"),
+        ("θυνδερ58", "in Cyrillic or Greek letters by their sounds"),
+        (base64.b32encode(PLAIN.encode()).decode(), "in base 32"),
+        (base64.b64encode(b"lantern").decode()[::-1], "in base 64, written backwards"),
+        ("erqahug58", "shifted by 13 in the alphabet, written backwards"),
         (base64.b64encode(b"bepuneq47").decode(), "shifted by 13 in the alphabet, in base 64"),
         (b"bepuneq47".hex(), "shifted by 13 in the alphabet, in hexadecimal"),
         ("s.h.u.a.l.y.u", "shifted by 7 in the alphabet, with one sign between"),
@@ -112,7 +123,7 @@ def test_what_nothing_explains_is_said_to_be_a_bound(text: str, bound: bool) -> 
     assert measure(text).is_bound is bound
 
 
-@pytest.mark.parametrize("text", ["xX_orchard47_Xx", "oOorchard47oO", "o*r*c*h*a*r*d*47"])
+@pytest.mark.parametrize("text", ["zZ_orchard47_Zz", "oOorchard47oO", "o*r*c*h*a*r*d*47"])
 def test_what_was_undone_is_said_without_what_was_typed(text: str) -> None:
     said = measure(text).reasons
-    assert "between" in said and not any(part in said for part in ("xX", "Xx", "oO", "*", "_"))
+    assert "between" in said and not any(part in said for part in ("zZ", "Zz", "oO", "*", "_"))

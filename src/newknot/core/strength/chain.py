@@ -81,6 +81,7 @@ ALPHABETS = (
     ("01", 0.003),
     ("123456", 0.003),
     ("ABCDEFG", 0.002),
+    ("asdfghjkl;", 0.004),
 )
 """Sets that unpatterned characters are drawn from, and their shares; what is left is any script."""
 ANY_SCRIPT_SHARE = 1 - sum(share for _, share in ALPHABETS)

@@ -24,12 +24,17 @@ VIEWED_ABOVE_LOG10, VIEWED_FROM = 6.0, 4
 """What takes less, or leaves fewer characters to chance, is explained as it stands."""
 LETTER_OF_A_WORD_LOG10 = 0.9
 """By how letters follow in words, at the least."""
-VIEW_SAVES_LOG10, VIEW_LEAVES_MOST = 1.0, 0.25
+VIEW_SAVES_LOG10, VIEW_LEAVES_MOST = 1.5, 0.25
 """By chance one of many views reads a little better: one that was made saves more than that, and
 leaves no more than this share of the text to random characters.
 """
 _BY_CHANCE = frozenset((SegmentKind.RANDOM, SegmentKind.WORDLIKE))
-_DOUBTFUL = _BY_CHANCE | {SegmentKind.RARE_WORD, SegmentKind.REPEAT, SegmentKind.DISGUISED}
+_DOUBTFUL = _BY_CHANCE | {
+    SegmentKind.RARE_WORD,
+    SegmentKind.REPEAT,
+    SegmentKind.DISGUISED,
+    SegmentKind.SEQUENCE,
+}
 """Found by chance too in what was made otherwise."""
 
 

@@ -1,4 +1,4 @@
-"""Words beyond the ranked lists, 400,000 of them by hash: common enough to be guessed, and too much
+"""Words beyond the ranked lists, 450,000 of them by hash: common enough to be guessed, and too much
 for memory as text.
 
 The file is prebuilt and read at once: hashes of the words' shapes in order, 8 bytes each, then how
@@ -18,7 +18,7 @@ from newknot.core.shipped import shipped_bytes
 from newknot.core.strength.dictionaries import RARER_SHARE, RankedList
 from newknot.core.strength.segments import SegmentKind
 
-MOST = 400_000
+MOST = 450_000
 SHORTEST, LONGEST = 4, 20
 """Letters of a word."""
 _FILE = "languages/rarer_words.bin"

@@ -13,7 +13,7 @@ from collections import Counter
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from functools import cache
-from itertools import pairwise
+from itertools import pairwise, zip_longest
 from math import isqrt
 
 from newknot.core.strength.dictionaries import dictionaries
@@ -37,6 +37,9 @@ NO_LETTERS = 2.0
 """What a text without letters of a to z reads like: letters by chance."""
 BETWEEN_LOG10 = 0.9
 """Of the choice to put something between all letters."""
+_TURNED_LOG10 = 0.9
+_ONE_OFF_LOG10, _FAR_OFF_LOG10 = 1.3, 1.8
+"""Of hands one key off, and of those that stand across or two keys away."""
 LETTER_LOG10 = 1.4
 """One of the alphabet."""
 FRAME_MOST, _FRAME_LOG10 = 4, 1.2
@@ -65,6 +68,8 @@ _SIGNS = (
 )
 _MORSE = dict(zip(_SIGNS.split(), "abcdefghijklmnopqrstuvwxyz0123456789", strict=True))
 """ITU-R M.1677-1."""
+_ONE_SOUND = "абвгдеёзийклмнопрстуфхцыэαβγδεζηικλμνοπρσςτυφχω"
+_SOUNDS = ("zh", "ch", "sh", "shch", "yu", "ya", "", "", "th", "ks", "ps")
 _PRESSED = {
     key * presses: letter
     for key, letters in zip(
@@ -81,7 +86,13 @@ _UPSIDE_DOWN = str.maketrans("ɐqɔpǝɟƃɥᴉɾʞlɯuodbɹsʇnʌʍxʎz⅄∀",
 _NUMBERED = str.maketrans("12345", "aeiou")
 _DIGIT_WITHIN = re.compile("(?<=[a-zA-Z])[0-9](?=[a-zA-Z])")
 _PUT_IN = re.compile(r"([aeiou]+)([b-df-hj-np-tv-z])\1")
+_NUMBERED_LETTER = re.compile("([^\\W\\d_])([0-9]{1,2})")
 _ALPHABET = "abcdefghijklmnopqrstuvwxyz"
+_SQUARE = _ALPHABET.replace("j", "")
+_ROMAN_LETTERS = {
+    **dict(zip(_ONE_SOUND, "abvgdeeziyklmnoprstufhcyeabgdezhiklmnoprsstufxw", strict=True)),
+    **dict(zip("жчшщюяъьθξψ", _SOUNDS, strict=True)),
+}
 _BY_USE = "etaoinsrhldcumfpgwybvkxjqz"
 _USUAL = [_BY_USE.index(c) for c in _ALPHABET]
 """How rare each letter is in English: its place in the order of use."""
@@ -192,10 +203,10 @@ def _ways() -> tuple[_Way, ...]:
         return _mapped(_typed_as(typed, meant))
 
     return (
-        _Way("written backwards", 0.9, lambda text: text[::-1], _turned),
+        _Way("written backwards", _TURNED_LOG10, lambda text: text[::-1], _turned),
         *(
-            _Way(f"typed one key {where}", 1.3, _mapped(table), _same)
-            for where, table in _neighbours()
+            _Way(f"typed {where}", cost, _mapped(table), _same)
+            for where, cost, table in _neighbours()
         ),
         _Way("on a Russian keyboard's keys", 1.3, keys(_LATIN_KEYS, _CYRILLIC_KEYS), _same),
         _Way("with a Russian keyboard set", 1.3, keys(_CYRILLIC_KEYS, _LATIN_KEYS), _same),
@@ -207,6 +218,10 @@ def _ways() -> tuple[_Way, ...]:
         _Way("each character twice", 1.1, _single, _times(2), is_sure=True),
         _Way("in hexadecimal", 1.5, _from_hexadecimal, _times(2), is_sure=True),
         _Way("in base 64", 1.5, _from_base64, _whole, is_sure=True),
+        _Way("in base 64, written backwards", 2.0, _of_turned(_from_base64), _whole, is_sure=True),
+        _Way("in base 32", 1.7, _from_base32, _whole),
+        _Way("by its places in a square of letters", 1.7, _from_square, _times(2)),
+        _Way("in Cyrillic or Greek letters by their sounds", 1.5, _romanised, _whole),
         _Way("in Morse code", 1.3, _from_morse, _whole, is_sure=True),
         _Way("in binary", 1.5, _from_binary, _whole, is_sure=True),
         _Way("by a telephone's keys, pressed until it came", 1.3, _from_presses, _whole),
@@ -221,7 +236,9 @@ def _ways() -> tuple[_Way, ...]:
         _Way("growing letter by letter", 1.4, _but_digits(_grown), _whole, is_sure=True),
         _Way("with k and z for c and s", 1.6, _mapped(_typed_as("kz", "cs")), _same),
         _Way("with digits put in", 1.3, _digits_behind, _whole, is_frame=True),
+        _Way("each letter with its place behind it", 1.7, _without_places, _whole, is_frame=True),
         _Way("two texts woven into one", 1.7, _but_digits(_unwoven), _whole),
+        _Way("every second letter after the others", 1.8, _but_digits(_woven), _whole),
         _Way("every third letter after the other", 2.0, _but_digits(_by_thirds), _whole),
         _Way("with its halves exchanged", 1.5, _but_digits(_halves_back), _whole),
         _Way("each letter one further on than the one before", 2.0, _but_digits(_one_less), _same),
@@ -245,6 +262,24 @@ def _shifted(text: str) -> Iterator[_Way]:
     ]
     for _, by in sorted(costs)[:2]:
         yield _shifts()[by]
+        yield _shifts_turned()[by]
+
+
+@cache
+def _shifts_turned() -> dict[int, _Way]:
+    return {
+        by: _Way(
+            f"{way.says}, written backwards",
+            way.cost_log10 + _TURNED_LOG10,
+            _of_turned(way.undo),
+            _turned,
+        )
+        for by, way in _shifts().items()
+    }
+
+
+def _of_turned(undo: Callable[[str], str | None]) -> Callable[[str], str | None]:
+    return lambda text: undo(text[::-1])
 
 
 @cache
@@ -334,23 +369,23 @@ def _typed_as(typed: str, meant: str) -> dict[int, str]:
     return {ord(a): b for a, b in (*upper, *pairs)}
 
 
-def _neighbours() -> Iterator[tuple[str, dict[int, str]]]:
-    """The keys that were meant where the hands stood one key off."""
+def _neighbours() -> Iterator[tuple[str, float, dict[int, str]]]:
+    """The keys that were meant where the hands stood off, with what choosing that costs."""
     lines = [line for row in _ROWS for line in row]
-    pairs = [pair for line in lines for pair in pairwise(line)]
-    yield "to the right", {ord(b): a for a, b in pairs}
-    yield "to the left", {ord(a): b for a, b in pairs}
-    up: dict[int, str] = {}
-    down: dict[int, str] = {}
-    for (low, high), (low_below, high_below) in pairwise(_ROWS):
-        # The digit row begins one key further to the left.
-        offset = 1 if low[0] == "`" else 0
-        for line, below in ((low[offset:], low_below), (high[offset:], high_below)):
-            for a, b in zip(line, below, strict=False):
-                up[ord(a)] = b
-                down[ord(b)] = a
-    yield "too high", up
-    yield "too low", down
+    for by, keys, cost in ((1, "one key", _ONE_OFF_LOG10), (2, "two keys", _FAR_OFF_LOG10)):
+        pairs = [pair for line in lines for pair in zip(line, line[by:], strict=False)]
+        yield f"{keys} to the right", cost, {ord(b): a for a, b in pairs}
+        yield f"{keys} to the left", cost, {ord(a): b for a, b in pairs}
+    for across, where, cost in ((0, "", _ONE_OFF_LOG10), (1, " and to the right", _FAR_OFF_LOG10)):
+        above: list[tuple[str, str]] = []
+        for (low, high), (low_below, high_below) in pairwise(_ROWS):
+            # The digit row begins one key further to the left.
+            first = across + (low[0] == "`")
+            above += zip(low[first:], low_below, strict=False)
+            above += zip(high[first:], high_below, strict=False)
+        yield f"one key too high{where}", cost, {ord(a): b for a, b in above}
+        back = where.replace("right", "left")
+        yield f"one key too low{back}", cost, {ord(b): a for a, b in above}
 
 
 def _single(text: str) -> str | None:
@@ -371,6 +406,46 @@ def _from_base64(text: str) -> str | None:
         return _readable(base64.b64decode(bare + "=" * (-len(bare) % 4), validate=True))
     except (binascii.Error, ValueError):
         return None
+
+
+def _from_base32(text: str) -> str | None:
+    """RFC 4648, section 6."""
+    if not re.fullmatch(r"[A-Z2-7]{8,}={0,6}|[a-z2-7]{8,}={0,6}", text):
+        return None
+    bare = text.upper().rstrip("=")
+    try:
+        return _readable(base64.b32decode(bare + "=" * (-len(bare) % 8)))
+    except (binascii.Error, ValueError):
+        return None
+
+
+def _from_square(text: str) -> str | None:
+    """Row and column of each letter in five rows of five, i and j being one."""
+    if len(text) % 2 or not re.fullmatch(r"[1-5]{10,}", text):
+        return None
+    places = zip(map(int, text[::2]), map(int, text[1::2]), strict=True)
+    return "".join(_SQUARE[5 * row + column - 6] for row, column in places)
+
+
+def _romanised(text: str) -> str | None:
+    """Letter by letter, as Latin ones are said in these alphabets and back."""
+    if text.isascii():
+        return None
+    low = unicodedata.normalize("NFKC", text.lower())
+    plain = "".join(_ROMAN_LETTERS.get(c, c) for c in low)
+    return plain if plain.isascii() else None
+
+
+def _without_places(text: str) -> str | None:
+    """The letters, where each has a number behind it that is one more than the one before."""
+    pairs = _NUMBERED_LETTER.findall(text)
+    if len(pairs) < WORD_LEAST or "".join(map("".join, pairs)) != text:
+        return None
+    first, numbers = int(pairs[0][1]), [number for _, number in pairs]
+    counted = [str(first + at) for at in range(len(pairs))]
+    if numbers not in (counted, [number[-1] for number in counted]):
+        return None
+    return "".join(letter for letter, _ in pairs)
 
 
 def _readable(raw: bytes) -> str | None:
@@ -514,6 +589,14 @@ def _without_its_letter(text: str) -> str | None:
 
 def _unwoven(text: str) -> str | None:
     return text[::2] + text[1::2] if len(text) >= 2 * WORD_LEAST else None
+
+
+def _woven(text: str) -> str | None:
+    """The one half between the letters of the other."""
+    half = (len(text) + 1) // 2
+    if len(text) < 2 * _BETWEEN_LEAST:
+        return None
+    return "".join(map("".join, zip_longest(text[:half], text[half:], fillvalue="")))
 
 
 def _from_numbered(text: str) -> str:

@@ -12,11 +12,18 @@ from newknot.core.strength.finders.frames import frames
 from newknot.core.strength.finders.list_words import list_words
 from newknot.core.strength.finders.number_rows import number_rows
 from newknot.core.strength.finders.quotations import quotations
-from newknot.core.strength.finders.series import countings, repeats, sequences, woven_sequences
+from newknot.core.strength.finders.series import (
+    countings,
+    countings_apart,
+    repeats,
+    sequences,
+    woven_rows,
+    woven_sequences,
+)
 from newknot.core.strength.finders.shapes import drawn_in_groups, shapes
 from newknot.core.strength.finders.slips import slips
 from newknot.core.strength.finders.stock import stock_numbers, stock_strings
-from newknot.core.strength.finders.syllables import syllables
+from newknot.core.strength.finders.syllables import mandarin_syllables, syllables
 from newknot.core.strength.finders.symbols import single_letters, symbols
 from newknot.core.strength.finders.walks import walks
 from newknot.core.strength.finders.words import short_words, words
@@ -35,12 +42,15 @@ def found(reading: Reading, context: Context) -> Iterator[Found]:
     yield from disguises(reading)
     yield from closed_classes(reading)
     yield from syllables(reading)
+    yield from mandarin_syllables(reading)
     yield from list_words(reading)
     yield from quotations(reading)
     yield from walks(reading)
     yield from sequences(reading)
     yield from woven_sequences(reading)
+    yield from woven_rows(reading)
     yield from countings(reading)
+    yield from countings_apart(reading)
     yield from number_rows(reading)
     yield from repeats(reading)
     yield from copies(reading)

@@ -13,12 +13,14 @@ from newknot.core.strength.segments import Found, Part, SegmentKind
 CLASSES_SHARE = 0.03
 """Of words."""
 _LEAST, _FEW = 2, 26
-"""Members in a row; one alone is a word as any other, but of a class of no more than so many."""
+"""Members in a row; one alone is a word as any other, but of a class of no more than so many, or
+where it is long.
+"""
 _MEMBERS_MOST = 24
 _BEGINNING = 3
 """Letters by which members are looked up."""
 _RUN = re.compile(r"[^\W_]{4,}(?:[-._, &+/][^\W_]{2,}){0,24}")
-_ALONE_LEAST = 4
+_ALONE_LEAST, _LONG = 4, 10
 _SEPARATORS = "-._, &+/"
 _GOES_ON, _ENDS, _SEPARATED = log10(1 / 0.6), log10(1 / 0.4), log10(1 / 0.3)
 _NEXT = log10(1 / 0.4)
@@ -81,7 +83,8 @@ def _in_a_row(reading: Reading, shape: str, start: int, limit: int, at: int) -> 
         last, place = place, members[shape[begin:stop]]
         which += _NEXT if place == last + 1 else each
         between, end, count = separator, stop, count + 1
-        alone = count == 1 and len(members) <= _FEW and end - start >= _ALONE_LEAST
+        is_telling = end - start >= (_ALONE_LEAST if len(members) <= _FEW else _LONG)
+        alone = count == 1 and is_telling
         if count >= _LEAST or alone:
             in_case, pattern = case_log10(reading.text, start, end)
             fee = _ENDS + _GOES_ON * max(0, count - _LEAST) - log10(CLASSES_SHARE)

@@ -18,8 +18,8 @@ _LEAST, _TERMS_LEAST, _WIDEST = 6, 3, 4
 _PRIMES_TO, _RATIO_MOST = 10_000, 12
 
 Follows = Callable[[list[int]], int | None]
-_KINDS = 7
-"""Squares, cubes, triangular numbers, primes, powers, sums of two; and what stands for others."""
+_KINDS = 8
+"""Squares, cubes, triangular numbers, primes, powers of two, other powers, sums of two; others."""
 
 
 @cache
@@ -33,6 +33,7 @@ def _after_each() -> tuple[tuple[str, dict[int, int]], ...]:
         ("square numbers", [n * n for n in range(1, 101)]),
         ("cubes", [n**3 for n in range(1, 40)]),
         ("triangular numbers", [n * (n + 1) // 2 for n in range(1, 141)]),
+        ("powers of two", [2**n for n in range(1, 41)]),
         ("prime numbers", [n for n in range(2, _PRIMES_TO) if prime[n]]),
     )
     return tuple((name, dict(pairwise(row))) for name, row in rows)

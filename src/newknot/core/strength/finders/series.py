@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Iterator
+from functools import cache
 from itertools import pairwise
 from math import log10
 
@@ -22,6 +23,10 @@ _SHORTEST = 3
 _COUNTED_LEAST, _WIDEST = 5, 4
 """Digits of a counting at least, and of its first number at most."""
 _NUMBERS = re.compile(r"[0-9]{5,40}")
+_APART = re.compile(r"(?<![0-9.,])\d{1,4}(, |[-,. /:;+|_])\d{1,6}(?:\1\d{1,6})+(?![0-9])")
+_SIGN_LOG10, _MULTIPLES_LOG10 = 0.9, 0.5
+"""Of what stands between numbers; of those that begin with their own step."""
+_SIDE_LOG10, _BY_TURNS = log10(4), "two rows by turns"
 _REPEATED = re.compile(r"(.)\1{2,}", re.DOTALL)
 
 
@@ -72,6 +77,40 @@ def woven_sequences(reading: Reading) -> Iterator[Found]:
         start = max(start + 1, end - 1)
 
 
+def woven_rows(reading: Reading) -> Iterator[Found]:
+    """Two by turns of what lies in a row, in the alphabet or on the keys (3e4r5t, azbycx): six
+    characters and more.
+    """
+    low = reading.low
+    beside, nowhere = _all_sides(), frozenset[str]()
+    sides = [beside.get(a + b, nowhere) for a, b in zip(low, low[2:], strict=False)]
+    start = 0
+    while start < len(sides) - 3:
+        end, two = start, sides[start : start + 2]
+        while end < len(sides) and two[(end - start) % 2] & sides[end]:
+            two[(end - start) % 2] &= sides[end]
+            end += 1
+        for last in range(start + 6, end + 3 if end > start + 3 else 0):
+            which = sum(_start_log10(c) + _SIDE_LOG10 for c in low[start : start + 2])
+            fee = length_log10(last - start) - log10(WOVEN_SHARE)
+            yield Found(start, last, Part.PATTERN, which, fee, SegmentKind.SEQUENCE, _BY_TURNS)
+        start = max(start + 1, end - 1)
+
+
+@cache
+def _all_sides() -> dict[str, frozenset[str]]:
+    """Two characters -> on which sides the second is the first one's neighbour."""
+    sides: dict[str, set[str]] = {}
+    for pair, step in _steps().items():
+        if abs(step) == 1:
+            sides.setdefault(pair, set()).add("next" if step == 1 else "last")
+    for row in ("qwertyuiop", "asdfghjkl", "zxcvbnm"):
+        for a, b in pairwise(row):
+            sides.setdefault(a + b, set()).add("right")
+            sides.setdefault(b + a, set()).add("left")
+    return {pair: frozenset(there) for pair, there in sides.items()}
+
+
 def _goes_on(low: str, start: int, two: list[int]) -> bool:
     if low[start] == low[start + 1]:
         return two[0] == two[1]
@@ -89,6 +128,24 @@ def countings(reading: Reading) -> Iterator[Found]:
     for run in _NUMBERS.finditer(reading.low):
         for start in range(run.start(), min(run.end() - _COUNTED_LEAST, run.start() + 3) + 1):
             yield from _counted(reading.low, start, run.end())
+
+
+def countings_apart(reading: Reading) -> Iterator[Found]:
+    """The same with a sign between, each number so many more or so many times the one before."""
+    for run in _APART.finditer(reading.low):
+        row = [int(number) for number in run.group().split(run.group(1))]
+        first, step = row[0], row[1] - row[0]
+        ratio = row[1] // first if first else 0
+        if step and all(b - a == step for a, b in pairwise(row)):
+            own = _MULTIPLES_LOG10 if step == first else log10(4 * abs(step))
+            says = f"counting by {step}"
+        elif ratio > 1 and all(b == ratio * a for a, b in pairwise(row)):
+            own, says = log10(4 * ratio), f"each {ratio} times the one before"
+        else:
+            continue
+        which = log10(10 * (first + 1)) + own + _SIGN_LOG10
+        fee = length_log10(len(row)) - log10(COUNTING_SHARE)
+        yield Found(*run.span(), Part.PATTERN, which, fee, SegmentKind.SEQUENCE, says)
 
 
 def _counted(low: str, start: int, limit: int) -> Iterator[Found]:
@@ -123,15 +180,26 @@ def _sequence(low: str, start: int, end: int, step: int) -> Found:
     return Found(start, end, Part.PATTERN, which, fee, SegmentKind.SEQUENCE, says)
 
 
+@cache
+def _steps() -> dict[str, int]:
+    """Two letters or digits -> the step from the first to the second, from -12 to 13, or from -4 to
+    5 of digits: after the last the first comes again.
+    """
+    found: dict[str, int] = {}
+    for members in ("0123456789", "abcdefghijklmnopqrstuvwxyz"):
+        size = len(members)
+        for at, before in enumerate(members):
+            for then, after in enumerate(members):
+                step = (then - at) % size
+                found[before + after] = step - size if step > size // 2 else step
+    return found
+
+
 def _step(before: str, after: str) -> int:
-    """From -12 to 13, or from -4 to 5 of digits: after the last the first comes again."""
-    for first, size in (("0", 10), ("a", 26)):
-        at, then = ord(before) - ord(first), ord(after) - ord(first)
-        if 0 <= at < size and 0 <= then < size:
-            step = (then - at) % size
-            return step - size if step > size // 2 else step
+    if before.isascii():
+        return _steps().get(before + after, 0)
     step = ord(after) - ord(before)
-    alike = before.isalpha() and after.isalpha() and not before.isascii() and not after.isascii()
+    alike = before.isalpha() and after.isalpha() and not after.isascii()
     return step if alike and abs(step) <= _STEPS_OTHER // 2 else 0
 
 

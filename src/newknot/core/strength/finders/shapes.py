@@ -144,6 +144,8 @@ def _within(
 
 
 _CHORD = r"[a-g][#b]?(?:maj|min|dim|aug|sus|add|m)?\d?"
+_CARD, _TURN = "(?:10|[2-9tjqka])[shdc♠♥♦♣]", "[rludfb]['’2]?"
+_LETTERS = re.compile(r"[^\W\d_]+")
 _ROUND = re.compile(r"[.,](?:99|95|50|00)")
 """What prices end in."""
 
@@ -236,9 +238,49 @@ SHAPES = (
     ),
     _within(
         "chords",
-        rf"(?<![a-z0-9])(?=({_CHORD}(?:[-, |/]{_CHORD}){{2,}})(?![a-z#]))",
-        lambda text: log10(84) * (1 + sum(c in "-, |/" for c in text)),
+        rf"(?<![a-z0-9])(?=({_CHORD}(?:[-, |/]{_CHORD}){{2,}}"
+        rf"|(?=[^-, |/]*(?:maj|dim|aug|sus|add)){_CHORD}(?:{_CHORD}){{2,}})(?![a-z#]))",
+        lambda text: log10(84) * len(re.findall(_CHORD, text)),
         in_any_case=True,
+    ),
+    _within(
+        "cards of a hand",
+        rf"(?<![a-z0-9])(?=({_CARD}(?:[-, ]?{_CARD}){{1,6}})(?![a-z0-9]))",
+        lambda text: log10(52) * len(re.findall(_CARD, text)),
+        in_any_case=True,
+    ),
+    _within(
+        "turns of a cube",
+        rf"(?<![a-z0-9])(?=[^'’2]{{0,9}}['’2])(?=({_TURN}(?: ?{_TURN}){{2,}})(?![a-z0-9]))",
+        lambda text: log10(18) * len(re.findall(_TURN, text)),
+        in_any_case=True,
+    ),
+    _within(
+        "strings and frets",
+        r"(?<![a-z0-9])(?=([a-g]\d{1,2}(?:[-, ][a-g]\d{1,2}){2,})(?![a-z0-9]))",
+        lambda text: log10(7 * 16) * len(re.findall(r"[a-g]", text)),
+        in_any_case=True,
+    ),
+    _within(
+        "a throw of dice",
+        r"(?<![a-z0-9])(?=(\d{0,2}d(?:4|6|8|10|12|20|100)(?:[-+]\d{1,2})?)(?![0-9]))",
+        lambda text: 1.5 + len(re.findall(r"\d", re.sub(r"d\d+", "", text))),
+    ),
+    _within(
+        "an episode",
+        r"(?<![0-9])(?=(s\d{1,2} ?e\d{1,3})(?![a-z0-9]))",
+        lambda _: log10(15 * 30),
+    ),
+    _within(
+        "a level",
+        r"(?<![0-9])(?=((?:lvl|lv|level)[-. ]?\d{1,3}|l\d\d)(?![a-z0-9]))",
+        lambda text: 0.6 + sum(c.isdigit() for c in text),
+        in_any_case=True,
+    ),
+    _within(
+        "a place on the map",
+        r"(?<![0-9])(?=(\d{1,2}°? ?[ns][ ,]?\d{1,3}°? ?[ew])(?![a-z0-9]))",
+        lambda _: log10(180 * 360),
     ),
     _shape("a time with seconds", r"(?:[01]?\d|2[0-3]):[0-5]\d:[0-5]\d", lambda _: log10(86_400)),
     _shape(
@@ -280,6 +322,7 @@ SHAPES = (
         "a section of a law",
         r"(?<![a-z0-9])(?=((?:§§?|art\.|abs\.|nr\.|no\.|sec\.|ch\.|pp?\.) ?\d{1,3}))",
         lambda text: 0.8 + min(2.5, sum(c.isdigit() for c in text)),
+        in_any_case=True,
     ),
     _within(
         "years from and to",
@@ -297,6 +340,7 @@ SHAPES = (
         "a size of a norm",
         r"(?<![a-z0-9])(?=((?:din ?)?[ab]\d|m\d{1,2}(?:x\d{1,3})?|\d{3}/\d{2} ?z?r\d{2})(?![a-z]))",
         lambda text: 0.7 + 0.8 * sum(c.isdigit() for c in text),
+        in_any_case=True,
     ),
     _within(
         "a hexadecimal number",
@@ -343,16 +387,21 @@ SHAPES = (
 
 
 def shapes(reading: Reading) -> Iterator[Found]:
-    """Stretches of every shape, whole in one case."""
+    """Stretches of every shape, whole in one case; of plates, each group of letters."""
     for shape in SHAPES:
         for hit in shape.pattern.finditer(reading.low):
             start, end = hit.span(1)
             typed = reading.text[start:end]
-            letters = [c for c in typed if c.isalpha()]
-            one_case = all(c.isupper() for c in letters) or all(c.islower() for c in letters)
-            if not (one_case or shape.in_any_case):
+            runs = _LETTERS.findall(typed)
+            cases = [run.isupper() for run in runs]
+            one_case = all(cases) or typed == typed.lower()
+            in_groups = shape.kind is SegmentKind.PLATE and all(
+                run.isupper() or run.islower() for run in runs
+            )
+            if not (one_case or shape.in_any_case or in_groups):
                 continue
-            fee = log10(len(SHAPES) / SHAPES_SHARE) + (_UPPER_LOG10 if letters else 0.0)
+            chosen = 1 if one_case or shape.in_any_case else len(cases)
+            fee = log10(len(SHAPES) / SHAPES_SHARE) + (_UPPER_LOG10 * chosen if cases else 0.0)
             which = shape.costs(reading.low[start:end])
             yield Found(start, end, Part.PATTERN, which, fee, shape.kind, shape.name)
 
