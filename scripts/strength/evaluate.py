@@ -15,6 +15,7 @@ from random import Random
 from newknot.core.strength import measure
 from scripts.strength.afterwards import afterwards
 from scripts.strength.blind import blind
+from scripts.strength.everyday import everyday
 from scripts.strength.further import further
 from scripts.strength.held_out.families import families
 from scripts.strength.latest import latest
@@ -100,6 +101,8 @@ def main(*, worst: bool, held_out: bool) -> None:
         _report(None, blind(), worst=worst)
         print("\nrarer, rare ways, written after blind")
         _report(None, rarer(), worst=worst)
+        print("\neveryday, written after rarer; no finder is written from them")
+        _report(None, everyday(), worst=worst)
         print("\nopen, fitted")
     _report(OPEN_SET, processes(), worst=worst)
 
