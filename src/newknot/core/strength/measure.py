@@ -20,6 +20,10 @@ KINDS_PAID = 0.25
 """How much of what the kinds and their order cost a guesser pays who has seen many secrets made."""
 
 
+COMMONEST_LOG10, _AFTER_LOG10, _SHORT = 2.0, 3.0, 2
+"""Whoever guesses begins with the hundred commonest passwords: what is none of them, and longer than
+two characters, comes after those, up to a thousand guesses in the order that it had.
+"""
 VIEWED_ABOVE_LOG10, VIEWED_FROM = 6.0, 4
 """What takes less, or leaves fewer characters to chance, is explained as it stands."""
 LETTER_OF_A_WORD_LOG10 = 0.9
@@ -143,7 +147,16 @@ class Way(NamedTuple):
     @property
     def guesses_log10(self) -> float:
         """Of nothing, no orders."""
-        return guesses_log10(self.effort_log10) - self.scheme_log10 if self.segments else 0.0
+        if not self.segments:
+            return 0.0
+        alone = guesses_log10(self.effort_log10) - self.scheme_log10
+        if self.segments[-1].end <= _SHORT or self._is_common:
+            return alone
+        return max(alone, COMMONEST_LOG10 + alone * (1 - COMMONEST_LOG10 / _AFTER_LOG10))
+
+    @property
+    def _is_common(self) -> bool:
+        return len(self.segments) == 1 and self.segments[0].kind is SegmentKind.COMMON_PASSWORD
 
 
 def way_made(reading: Reading, own: Context) -> Way:

@@ -46,7 +46,7 @@ KEYBOARDS = (
 _LINES = (
     *("1qaz2wsx3edc4rfv5tgb6yhn7ujm8ik,9ol.0p;/", "qazwsxedcrfvtgbyhnujmik,ol.p;/"),
     *("zaq12wsxcde34rfvbgt56yhnmju78ik,.lo90p;/", "1q2w3e4r5t6y7u8i9o0p", "q1w2e3r4t5y6u7i8o9p0"),
-    *("qetuo", "wryip", "adgjl", "sfhk", "zcbm"),
+    *("plmoknijbuhvygctfxrdzeswaq", "qetuo", "wryip", "adgjl", "sfhk", "zcbm"),
     *("147258369", "159753", "741852963", "a1s2d3f4g5h6j7k8l9", "zaxscdvfbgnhmj"),
 )
 """Ways to and fro over the keys that are typed as one."""
