@@ -186,6 +186,19 @@ def test_a_clock_that_ran_ahead_puts_nothing_off_and_hides_nothing(api: Api) -> 
     assert made["name"] in names(api) and Path(made["path"]).stat().st_mode & 0o777 == 0o600
 
 
+def test_an_older_copy_of_the_vault_is_not_backed_up_by_itself(api: Api) -> None:
+    api.keeper.lock()
+    copy = api.keeper.path.read_bytes()
+    api.enter("unlock")
+    api.add("Newer")
+    api.keeper.lock()
+    api.keeper.path.write_bytes(copy)
+    api.enter("unlock")
+    assert api.ok("GET", "vault/session")["is_older_copy"]
+    api.keeper.backup_if_due()
+    assert names(api) == []
+
+
 @pytest.fixture
 def small_disk(tmp_path: Path) -> Iterator[Path]:
     """A disk of 128 KiB."""

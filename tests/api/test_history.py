@@ -56,6 +56,17 @@ def test_restoring_an_earlier_secret_is_a_rotation_exempt_from_likeness(api: Api
     assert api.refused("POST", "rotations", body) == "404 nothing_held"
 
 
+def test_what_a_field_held_is_no_secret_to_rotate_to(api: Api) -> None:
+    fields = [{"name": "answer", "value": "the chandler"}]
+    login_id = api.add(secret_fields=fields)["login_id"]
+    changed = {"title": "T", "secret_fields": [{"name": "answer", "value": "the cooper"}]}
+    api.ok("PUT", f"logins/{login_id}", changed)
+    (earlier,) = history(api, login_id)
+    body = {"login_id": login_id, "earlier_id": earlier["earlier_id"]}
+    assert api.refused("POST", "rotations", body) == "404 nothing_held"
+    assert api.ok("GET", "rotations") == []
+
+
 def test_a_secret_is_compared_by_what_it_is_and_never_said(api: Api) -> None:
     login_id = replaced(api, "lantern-2019", "lantern-2020!", "Qx7#vKp2mZw9")
     answer = api.call("POST", f"logins/{login_id}/history/compare")

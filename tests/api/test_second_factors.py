@@ -1,6 +1,7 @@
 """Second factors: set up by picture or text, in force once accepted, backup codes struck off."""
 
 import io
+from datetime import timedelta
 
 import segno
 from PIL import Image
@@ -66,7 +67,10 @@ def test_backup_codes_are_kept_in_order_and_struck_off(api: Api) -> None:
         ("bbbb-2222", True),
         ("cccc-3333", False),
     ]
+    api.clock.at -= timedelta(hours=1)
     api.ok("PUT", path, {"text": "bbbb-2222 \n dddd-4444"})
+    (former,) = api.ok("GET", f"logins/{login_id}")["history"]
+    assert former["since_at"] <= former["until_at"]
     api.ok("PUT", f"logins/{login_id}", {"title": "T", "secret": {"own": "another-one"}})
     used = [c["used_at"] is not None for c in api.ok("POST", path, {"purpose": "copy"})]
     assert used == [True, False]

@@ -21,8 +21,8 @@ KINDS_PAID = 0.25
 
 
 COMMONEST_LOG10, _AFTER_LOG10, _SHORT = 2.0, 3.0, 2
-"""Whoever guesses begins with the hundred commonest passwords: what is none of them, and longer than
-two characters, comes after those, up to a thousand guesses in the order that it had.
+"""Whoever guesses begins with the hundred commonest passwords: what is none of them, and longer
+than two characters, comes after those, up to a thousand guesses in the order that it had.
 """
 VIEWED_ABOVE_LOG10, VIEWED_FROM = 6.0, 4
 """What takes less, or leaves fewer characters to chance, is explained as it stands."""
