@@ -56,15 +56,26 @@ def test_restoring_an_earlier_secret_is_a_rotation_exempt_from_likeness(api: Api
     assert api.refused("POST", "rotations", body) == "404 nothing_held"
 
 
-def test_what_a_field_held_is_no_secret_to_rotate_to(api: Api) -> None:
-    fields = [{"name": "answer", "value": "the chandler"}]
-    login_id = api.add(secret_fields=fields)["login_id"]
-    changed = {"title": "T", "secret_fields": [{"name": "answer", "value": "the cooper"}]}
-    api.ok("PUT", f"logins/{login_id}", changed)
+def test_what_a_field_held_is_put_back_alone_and_is_no_secret_to_rotate_to(api: Api) -> None:
+    def fields(answer: str) -> list[dict[str, str]]:
+        return [{"name": "answer", "value": answer}, {"name": "shelf", "value": "seven"}]
+
+    login_id = api.add(secret_fields=fields("the chandler"))["login_id"]
+    api.ok("PUT", f"logins/{login_id}", {"title": "T", "secret_fields": fields("the cooper")})
     (earlier,) = history(api, login_id)
+    restore = f"logins/{login_id}/history/{earlier['earlier_id']}/restore"
+    api.ok("POST", restore)
+    held = [
+        api.ok("POST", f"logins/{login_id}/secret-field", {"name": name, "purpose": "reveal"})
+        for name in ("answer", "shelf")
+    ]
+    assert [one["secret"] for one in held] == ["the chandler", "seven"]
+    assert len(history(api, login_id)) == 2
     body = {"login_id": login_id, "earlier_id": earlier["earlier_id"]}
     assert api.refused("POST", "rotations", body) == "404 nothing_held"
     assert api.ok("GET", "rotations") == []
+    api.ok("DELETE", f"logins/{login_id}", **api.proof())
+    assert api.refused("POST", restore) == "404 nothing_held"
 
 
 def test_a_secret_is_compared_by_what_it_is_and_never_said(api: Api) -> None:
