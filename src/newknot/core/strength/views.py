@@ -5,10 +5,7 @@ list holds; what is undone is measured as any other, and the choice of the view 
 view is a small function of the text alone; it gives nothing where it cannot have been made.
 """
 
-import base64
-import binascii
 import re
-import unicodedata
 from collections import Counter
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
@@ -16,6 +13,21 @@ from functools import cache
 from itertools import pairwise, zip_longest
 from math import isqrt
 
+from newknot.core.strength.codings import (
+    from_47,
+    from_base32,
+    from_base64,
+    from_binary,
+    from_hexadecimal,
+    from_look_alikes,
+    from_morse,
+    from_numbers,
+    from_presses,
+    from_square,
+    from_upside_down,
+    romanised,
+    without_marks,
+)
 from newknot.core.strength.dictionaries import dictionaries
 from newknot.core.strength.finders.symbols import AGAIN_LOG10, PAIRS, symbol_log10
 from newknot.core.strength.letter_chain import (
@@ -62,37 +74,11 @@ _LATIN_KEYS = "`qwertyuiop[]asdfghjkl;'zxcvbnm,./"
 _CYRILLIC_KEYS = "ёйцукенгшщзхъфывапролджэячсмитьбю."
 _QWERTY = "qwertyuiop[]asdfghjkl;'zxcvbnm,./-="
 _DVORAK = "',.pyfgcrl/=aoeuidhtns-;qjkxbmwvz[]"
-_SIGNS = (
-    ".- -... -.-. -.. . ..-. --. .... .. .--- -.- .-.. -- -. --- .--. --.- .-. ... - ..- ...- "
-    ".-- -..- -.-- --.. ----- .---- ..--- ...-- ....- ..... -.... --... ---.. ----."
-)
-_MORSE = dict(zip(_SIGNS.split(), "abcdefghijklmnopqrstuvwxyz0123456789", strict=True))
-"""ITU-R M.1677-1."""
-_ONE_SOUND = "абвгдеёзийклмнопрстуфхцыэαβγδεζηικλμνοπρσςτυφχω"
-_SOUNDS = ("zh", "ch", "sh", "shch", "yu", "ya", "", "", "th", "ks", "ps")
-_PRESSED = {
-    key * presses: letter
-    for key, letters in zip(
-        "23456789", ("abc", "def", "ghi", "jkl", "mno", "pqrs", "tuv", "wxyz"), strict=True
-    )
-    for presses, letter in enumerate(letters, 1)
-}
-_LOOK_ALIKES = str.maketrans(
-    "βελσπμωδηаеосрхуіјѕԁһӏвмнктАВЕКМНОРСТХУІЈЅαοινκρτυχΑΒΕΖΗΙΚΜΝΟΡΤΥΧ",
-    "belspmwdnaeocpxyijsdhlbmhktABEKMHOPCTXYIJSaoivkptuxABEZHIKMNOPTYX",
-)
-_LOOK_ALIKES |= str.maketrans("ᴀʙᴄᴅᴇꜰɢʜɪᴊᴋʟᴍɴᴏᴘǫʀꜱᴛᴜᴠᴡʏᴢ", "abcdefghijklmnopqrstuvwyz")
-_UPSIDE_DOWN = str.maketrans("ɐqɔpǝɟƃɥᴉɾʞlɯuodbɹsʇnʌʍxʎz⅄∀", "abcdefghijklmnopqrstuvwxyzYA")
 _NUMBERED = str.maketrans("12345", "aeiou")
 _DIGIT_WITHIN = re.compile("(?<=[a-zA-Z])[0-9](?=[a-zA-Z])")
 _PUT_IN = re.compile(r"([aeiou]+)([b-df-hj-np-tv-z])\1")
 _NUMBERED_LETTER = re.compile("([^\\W\\d_])([0-9]{1,2})")
 _ALPHABET = "abcdefghijklmnopqrstuvwxyz"
-_SQUARE = _ALPHABET.replace("j", "")
-_ROMAN_LETTERS = {
-    **dict(zip(_ONE_SOUND, "abvgdeeziyklmnoprstufhcyeabgdezhiklmnoprsstufxw", strict=True)),
-    **dict(zip("жчшщюяъьθξψ", _SOUNDS, strict=True)),
-}
 _BY_USE = "etaoinsrhldcumfpgwybvkxjqz"
 _USUAL = [_BY_USE.index(c) for c in _ALPHABET]
 """How rare each letter is in English: its place in the order of use."""
@@ -216,20 +202,20 @@ def _ways() -> tuple[_Way, ...]:
         _Way("with a French keyboard set", 1.6, keys("qwazm,;", "azqw;m,"), _same),
         _Way("with its alphabet reversed", 1.7, keys(_ALPHABET, _ALPHABET[::-1]), _same),
         _Way("each character twice", 1.1, _single, _times(2), is_sure=True),
-        _Way("in hexadecimal", 1.5, _from_hexadecimal, _times(2), is_sure=True),
-        _Way("in base 64", 1.5, _from_base64, _whole, is_sure=True),
-        _Way("in base 64, written backwards", 2.0, _of_turned(_from_base64), _whole, is_sure=True),
-        _Way("in base 32", 1.7, _from_base32, _whole),
-        _Way("by its places in a square of letters", 1.7, _from_square, _times(2)),
-        _Way("in Cyrillic or Greek letters by their sounds", 1.5, _romanised, _whole),
-        _Way("in Morse code", 1.3, _from_morse, _whole, is_sure=True),
-        _Way("in binary", 1.5, _from_binary, _whole, is_sure=True),
-        _Way("by a telephone's keys, pressed until it came", 1.3, _from_presses, _whole),
-        _Way("in character numbers", 1.7, _from_numbers, _whole, is_sure=True),
-        _Way("in letters of another make", 1.4, _from_look_alikes, _same, is_sure=True),
-        _Way("upside down", 1.4, _from_upside_down, _turned, is_sure=True),
-        _Way("struck through", 1.4, _without_marks, _whole, is_sure=True),
-        _Way("shifted by 47 in the table of characters", 1.9, _from_47, _same),
+        _Way("in hexadecimal", 1.5, from_hexadecimal, _times(2), is_sure=True),
+        _Way("in base 64", 1.5, from_base64, _whole, is_sure=True),
+        _Way("in base 64, written backwards", 2.0, _of_turned(from_base64), _whole, is_sure=True),
+        _Way("in base 32", 1.7, from_base32, _whole),
+        _Way("by its places in a square of letters", 1.7, from_square, _times(2)),
+        _Way("in Cyrillic or Greek letters by their sounds", 1.5, romanised, _whole),
+        _Way("in Morse code", 1.3, from_morse, _whole, is_sure=True),
+        _Way("in binary", 1.5, from_binary, _whole, is_sure=True),
+        _Way("by a telephone's keys, pressed until it came", 1.3, from_presses, _whole),
+        _Way("in character numbers", 1.7, from_numbers, _whole, is_sure=True),
+        _Way("in letters of another make", 1.4, from_look_alikes, _same, is_sure=True),
+        _Way("upside down", 1.4, from_upside_down, _turned, is_sure=True),
+        _Way("struck through", 1.4, without_marks, _whole, is_sure=True),
+        _Way("shifted by 47 in the table of characters", 1.9, from_47, _same),
         _Way("its vowels as numbers", 1.6, _from_numbered, _same),
         _Way("its vowels as numbers, with digits behind", 1.6, _from_numbered_within, _same),
         _Way("with a syllable in each vowel", 1.6, _without_syllables, _whole),
@@ -392,50 +378,6 @@ def _single(text: str) -> str | None:
     return text[::2] if len(text) % 2 == 0 and text[::2] == text[1::2] else None
 
 
-def _from_hexadecimal(text: str) -> str | None:
-    if len(text) % 2 or not re.fullmatch(r"[0-9a-fA-F]{10,}", text):
-        return None
-    return _readable(bytes.fromhex(text))
-
-
-def _from_base64(text: str) -> str | None:
-    if not re.fullmatch(r"[A-Za-z0-9+/_-]{6,}={0,2}", text):
-        return None
-    bare = text.rstrip("=").replace("-", "+").replace("_", "/")
-    try:
-        return _readable(base64.b64decode(bare + "=" * (-len(bare) % 4), validate=True))
-    except (binascii.Error, ValueError):
-        return None
-
-
-def _from_base32(text: str) -> str | None:
-    """RFC 4648, section 6."""
-    if not re.fullmatch(r"[A-Z2-7]{8,}={0,6}|[a-z2-7]{8,}={0,6}", text):
-        return None
-    bare = text.upper().rstrip("=")
-    try:
-        return _readable(base64.b32decode(bare + "=" * (-len(bare) % 8)))
-    except (binascii.Error, ValueError):
-        return None
-
-
-def _from_square(text: str) -> str | None:
-    """Row and column of each letter in five rows of five, i and j being one."""
-    if len(text) % 2 or not re.fullmatch(r"[1-5]{10,}", text):
-        return None
-    places = zip(map(int, text[::2]), map(int, text[1::2]), strict=True)
-    return "".join(_SQUARE[5 * row + column - 6] for row, column in places)
-
-
-def _romanised(text: str) -> str | None:
-    """Letter by letter, as Latin ones are said in these alphabets and back."""
-    if text.isascii():
-        return None
-    low = unicodedata.normalize("NFKC", text.lower())
-    plain = "".join(_ROMAN_LETTERS.get(c, c) for c in low)
-    return plain if plain.isascii() else None
-
-
 def _without_places(text: str) -> str | None:
     """The letters, where each has a number behind it that is one more than the one before."""
     pairs = _NUMBERED_LETTER.findall(text)
@@ -446,73 +388,6 @@ def _without_places(text: str) -> str | None:
     if numbers not in (counted, [number[-1] for number in counted]):
         return None
     return "".join(letter for letter, _ in pairs)
-
-
-def _readable(raw: bytes) -> str | None:
-    try:
-        text = raw.decode("utf-8")
-    except UnicodeDecodeError:
-        return None
-    odd = any(unicodedata.category(c).startswith("C") for c in text)
-    return None if odd else text
-
-
-def _from_binary(text: str) -> str | None:
-    bare = re.sub(r"[ _.-]", "", text)
-    if len(bare) % 8 or not re.fullmatch(r"[01]{16,}", bare):
-        return None
-    return _readable(bytes(int(bare[at : at + 8], 2) for at in range(0, len(bare), 8)))
-
-
-def _from_numbers(text: str) -> str | None:
-    if not re.fullmatch(r"\d{2,3}(?:([-., ])\d{2,3})(?:\1\d{2,3}){2,}", text):
-        return None
-    codes = [int(number) for number in re.split(r"\D", text)]
-    return "".join(map(chr, codes)) if all(0x20 < code < 0x7F for code in codes) else None
-
-
-def _from_presses(text: str) -> str | None:
-    """Each letter by as many presses as it takes; ITU-T E.161."""
-    if not re.fullmatch(r"[2-9][02-9]{5,}", text):
-        return None
-    letters = (
-        _PRESSED.get(run.group()) for run in re.finditer(r"([79])\1{0,3}|([2-68])\2{0,2}|0", text)
-    )
-    return "".join(letter or " " for letter in letters)
-
-
-def _from_morse(text: str) -> str | None:
-    if not re.fullmatch(r"[-. /|_]{6,}", text):
-        return None
-    signs = re.split(r"[ /|]+", text.replace("_", "-").strip(" /|"))
-    return "".join(map(_MORSE.__getitem__, signs)) if _MORSE.keys() >= {*signs} else None
-
-
-def _from_look_alikes(text: str) -> str | None:
-    """Wide, mathematical or Cyrillic letters that look like those of the Latin alphabet."""
-    if text.isascii():
-        return None
-    plain = unicodedata.normalize("NFKC", text).translate(_LOOK_ALIKES)
-    return plain if plain.isascii() and len(plain) == len(text) else None
-
-
-def _from_upside_down(text: str) -> str | None:
-    turned = text[::-1].translate(_UPSIDE_DOWN)
-    return None if text.isascii() or not turned.isascii() else turned
-
-
-def _without_marks(text: str) -> str | None:
-    """Without the same mark on every letter."""
-    marks = Counter(c for c in unicodedata.normalize("NFD", text) if unicodedata.combining(c))
-    if len(marks) != 1 or 2 * marks.total() < len(text) - 2:
-        return None
-    return "".join(c for c in unicodedata.normalize("NFD", text) if not unicodedata.combining(c))
-
-
-def _from_47(text: str) -> str | None:
-    if not all("!" <= c <= "~" for c in text):
-        return None
-    return "".join(chr(33 + (ord(c) - 33 + 47) % 94) for c in text)
 
 
 def _but_digits(undo: Callable[[str], str | None]) -> Callable[[str], str | None]:
