@@ -1,6 +1,5 @@
 """What was done to a text as a whole is undone, said, and costs its choice."""
 
-import base64
 from random import Random
 
 import pytest
@@ -8,71 +7,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from newknot.core.strength import measure
+from tests.support.vectors import vectors
 
 PLAIN = "orchard47"
-ROWS = ("1234567890", "qwertyuiop", "asdfghjkl;", "zxcvbnm,.")
 
 
-def typed(text: str, by: int) -> str:
-    """The text with the hands one key to a side."""
-    at = {c: (row, i) for row in ROWS for i, c in enumerate(row)}
-    return "".join(at[c][0][at[c][1] + by] for c in text)
-
-
-@pytest.mark.parametrize(
-    ("text", "says"),
-    [
-        (PLAIN[::-1] + "drahcro", "written backwards"),
-        (typed(PLAIN, 1), "typed one key to the right"),
-        (typed("thunder58", -1), "typed one key to the left"),
-        ("щксрфкв47", "with a Russian keyboard set"),
-        ("ljvfiybq47", "on a Russian keyboard's keys"),
-        ("bepuneq47", "shifted by 13 in the alphabet"),
-        ("vyjohyk47", "shifted by 7 in the alphabet"),
-        ("lixsziw47", "with its alphabet reversed"),
-        ("zZ_orchard47_Zz", "between the same letters"),
-        ("oOorchard47oO", "between the same letters"),
-        ("oorrcchhaarrdd4477", "each character twice"),
-        (PLAIN.encode().hex(), "in hexadecimal"),
-        (base64.b64encode(PLAIN.encode()).decode(), "in base 64"),
-        ("".join(map("".join, zip("orchard", "lantern", strict=True))), "two texts woven into one"),
-        ("l.a.n.t.e.r.n", "with one sign between"),
-        ("bbobolbolt", "growing letter by letter"),
-        ("bbobolbolt7", "growing letter by letter"),
-        ("qlqaqnqtqeqrqn", "with one letter before each"),
-        ("lqaqnqtqeqrqnq", "with one letter behind each"),
-        ("lapantepern", "with a syllable in each vowel"),
-        ("l1nt2rn", "its vowels as numbers"),
-        ("l1nt2rn15", "its vowels as numbers, with digits behind"),
-        ("fac-to-ry25", "with a sign put in"),
-        ("r8e0f4u7sed", "with digits put in"),
-        ("ainrvgri30", "every third letter after the other"),
-        ("zkhool39", "with k and z for c and s"),
-        ("daboar834", "its last letter in front"),
-        ("Atercoolerw6", "its first letter behind"),
-        ("prudact47", "with the next vowel for each"),
-        ("Oorchardo47", "between its own letter"),
-        ("htdrykk7", "each letter one further on than the one before"),
-        ("vyilrltau7", "from its ends inwards"),
-        ("lanclaimded", "one word put into another"),
-        ("k-e-t-t-l-e-4", "with one sign between"),
-        ("r o p e w a l k", "with a blank between"),
-        ("uwjrhwpp", "typed one key too high and to the right"),
-        ("hduktyf", "typed two keys to the right"),
-        ("lnenatr47", "every second letter after the others"),
-        ("l1a2n3t4e5r6n7", "each letter with its place behind it"),
-        ("l8a9n0t1e2r3n4", "each letter with its place behind it"),
-        ("31113344154233", "by its places in a square of letters"),
-        ("орхардс47", "in Cyrillic or Greek letters by their sounds"),
-        ("θυνδερ58", "in Cyrillic or Greek letters by their sounds"),
-        (base64.b32encode(PLAIN.encode()).decode(), "in base 32"),
-        (base64.b64encode(b"lantern").decode()[::-1], "in base 64, written backwards"),
-        ("erqahug58", "shifted by 13 in the alphabet, written backwards"),
-        (base64.b64encode(b"bepuneq47").decode(), "shifted by 13 in the alphabet, in base 64"),
-        (b"bepuneq47".hex(), "shifted by 13 in the alphabet, in hexadecimal"),
-        ("s.h.u.a.l.y.u", "shifted by 7 in the alphabet, with one sign between"),
-    ],
-)
+@pytest.mark.parametrize(("text", "says"), vectors("views.tsv"))
 def test_each_view_is_undone_and_said(text: str, says: str) -> None:
     found = measure(text)
     assert found.view == says and found.reasons.endswith(says)

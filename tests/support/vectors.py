@@ -1,0 +1,11 @@
+"""Tables of examples."""
+
+from pathlib import Path
+
+VECTORS = Path(__file__).parents[1] / "vectors"
+
+
+def vectors(name: str) -> list[tuple[str, ...]]:
+    """The rows of a table, their fields by tab; its first line says what they are."""
+    lines = (VECTORS / name).read_text("utf-8").removesuffix("\n").split("\n")[1:]
+    return [tuple(line.split("\t")) for line in lines]
