@@ -207,10 +207,10 @@ def test_a_login_takes_the_secret_of_a_row_and_has_its_own_again_when_undone(api
     api.add("Twice", address="twice.example", secret={"own": "old-two"})
     api.ok("POST", "rotations", {"login_id": ids[3]})
     rows = "".join(
-        f"{t},{t.lower()}.example,new-{t}\n"
+        f"{t},{t.lower()}.example,new-{t},2025-01-02\n"
         for t in ("Gantry", "Lumen", "Fernbank", "Truss", "Twice")
     )
-    table = read(api, f"title,website,password\n{rows}")
+    table = read(api, f"title,website,password,secret since\n{rows}")
     path, body = f"imports/{table['import_id']}", {"mapping": table["mapping"]}
     judged = api.ok("POST", f"{path}/preview", body)["rows"]
     assert [(r["status"], r["can_take"]) for r in judged] == [
@@ -228,6 +228,7 @@ def test_a_login_takes_the_secret_of_a_row_and_has_its_own_again_when_undone(api
     ]
     (entry,) = api.ok("GET", f"logins/{ids[0]}")["history"]
     assert entry["used"]
+    assert api.ok("GET", f"logins/{ids[0]}")["secret_since_at"].startswith("2025-01-02")
     api.ok("PUT", f"logins/{ids[1]}", {"title": "Lumen", "secret": {"own": "newest"}})
     # One whose rotation was begun since keeps what it took: the rotation may need it.
     open_now = api.ok("POST", "rotations", {"login_id": ids[2]})["rotation_id"]
@@ -247,15 +248,27 @@ def undone(api: Api) -> dict[str, int]:
     return counts
 
 
+def test_an_import_is_undone_once(api: Api) -> None:
+    table = read(api, "title,website,password\nGantry,gantry.example,rope-and-plank\n")
+    api.ok("POST", f"imports/{table['import_id']}/apply", {"mapping": table["mapping"]})
+    (login,) = api.ok("GET", "logins")["logins"]
+    api.ok("PUT", f"logins/{login['login_id']}", {"title": "Gantry, the hall"})
+    assert undone(api) == {"gone_count": 0, "binned_count": 1, "put_back_count": 0}
+    api.ok("POST", f"logins/{login['login_id']}/restore")
+    assert undone(api) == {"gone_count": 0, "binned_count": 0, "put_back_count": 0}
+    assert len(api.ok("GET", "logins")["logins"]) == 1
+
+
 def test_a_row_with_the_same_secret_that_holds_more_is_taken_field_by_field(api: Api) -> None:
     body = {"address": "gantry.example", "user_name": "ilse", "notes": "by the day"}
     fields = {"secret_fields": [{"name": "PIN", "value": "4417"}], "tags": ["hire"]}
     login = api.add("Gantry", secret={"own": "rope-and-plank"}, **body, **fields)["login_id"]
     api.ok("PUT", f"logins/{login}/backup-codes", {"text": "aaaa-1111"})
     before = api.ok("GET", f"logins/{login}")
-    columns = "title,user,password,website,notes,totp,folder,tags,secret field: PIN,field: Yard"
+    columns = "title,user,password,website,notes,totp,folder,tags,secret field: PIN,field: Yard,"
+    columns += "backup codes"
     row = "Gantry,ilse,rope-and-plank,https://gantry.example/enter,by the week,"
-    row += "JBSWY3DPEHPK3PXP,Work,truss,4418,North"
+    row += "JBSWY3DPEHPK3PXP,Work,truss,4418,North,bbbb-2222"
     table = read(api, f"{columns}\n{row}\n")
     path, mapping = f"imports/{table['import_id']}", {"mapping": table["mapping"]}
     (judged,) = api.ok("POST", f"{path}/preview", mapping)["rows"]
@@ -265,6 +278,7 @@ def test_a_row_with_the_same_secret_that_holds_more_is_taken_field_by_field(api:
     names = [one["field"] for one in judged["differs"]]
     assert names == [
         "address", "folder", "notes", "tags", "field: Yard", "secret field: PIN", "code_key",
+        "backup_codes",
     ]  # fmt: skip
     assert all(not d["there"] for d in judged["differs"] if d["field"].startswith("secret"))
     wanted = [name for name in names if name != "folder"]
@@ -288,6 +302,11 @@ def test_a_row_with_the_same_secret_that_holds_more_is_taken_field_by_field(api:
         assert after[name] == before[name], name
     assert api.ok("POST", f"logins/{login}/secret-field", pin) == {"secret": "4417"}
     assert "4418" in api.earlier_secrets(login)
+    codes = api.ok("POST", f"logins/{login}/backup-codes", {"purpose": "copy"})
+    assert [one["code"] for one in codes] == ["aaaa-1111"]
+    # What is current again is no longer among the earlier ones, and is not put back twice.
+    assert "aaaa-1111" not in api.earlier_secrets(login)
+    assert undone(api) == {"gone_count": 0, "binned_count": 0, "put_back_count": 0}
 
 
 def test_what_applying_would_refuse_is_named_and_holds_no_other_row_up(api: Api) -> None:

@@ -37,6 +37,8 @@ def test_no_secret_and_no_user_name_unless_asked(
     assert len(rows) == len(lines) + 1 == 4
     assert not any(cell[:1] in "=+-@" for row in rows for cell in row if cell)
     assert "<b>" not in page
+    # Each line in the table of its own group, once.
+    assert page.count("<tr><td>") == len(lines)
     assert [line["group"].casefold() for line in lines] == sorted(
         line["group"].casefold() for line in lines
     )

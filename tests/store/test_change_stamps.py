@@ -4,8 +4,9 @@ from dataclasses import replace
 from pathlib import Path
 
 from newknot.core.loose_end import LooseEnd
+from newknot.core.merging.stamps import time_of
 from newknot.core.secret import Secret
-from newknot.store.change_stamps import get_removed
+from newknot.store.change_stamps import get_removed, new_tag
 from newknot.store.loose_ends import list_loose_ends, put_loose_end, remove_loose_end
 from newknot.store.manifest import Label
 from newknot.store.vault import Vault, new_id
@@ -35,4 +36,9 @@ def test_what_is_removed_is_noted_by_its_stamps_and_what_does_not_merge_is_not(
     assert list(gone) == [one.loose_end_id]
     assert gone[one.loose_end_id]["1"]["address"][0] == 1
     assert "lumen.example" not in str(gone) and "rope" not in str(gone)
+    # A clock that went back makes no change look earlier than the one before it.
+    former = new_tag(vault, {})
+    vault.wall_s = lambda: 0.0
+    assert time_of(new_tag(vault, {})) < time_of(former)
+    assert time_of(new_tag(vault, {"address": (1, former)})) == time_of(former)
     vault.close()

@@ -14,6 +14,11 @@ CLASSES = [{"name": n, "characters": c} for n, c in STANDARD_CLASSES.items()]
         ({}, "abcdefgh", []),
         ({"min_length": 9}, "abcdefgh", [("min_length", None, None)]),
         ({"max_length": 6}, "abcdefgh", [("max_length", 6, 8)]),
+        (
+            {"classes": [{"name": "digit", "characters": "0123456789", "minimum": 1}]},
+            "",
+            [("min_length", None, None), ("classes", None, None)],
+        ),
         ({}, "abc\u00e9efgh", [("classes", 3, 4)]),
         ({"excluded": "e"}, "abcdefgh", [("excluded", 4, 5)]),
         ({"min_classes": 2}, "abcdefgh", [("min_classes", None, None)]),
