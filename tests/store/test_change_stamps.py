@@ -40,5 +40,5 @@ def test_what_is_removed_is_noted_by_its_stamps_and_what_does_not_merge_is_not(
     former = new_tag(vault, {})
     vault.wall_s = lambda: 0.0
     assert time_of(new_tag(vault, {})) < time_of(former)
-    assert time_of(new_tag(vault, {"address": (1, former)})) == time_of(former)
+    assert time_of(new_tag(vault, {"address": [1, former]})) == time_of(former)
     vault.close()

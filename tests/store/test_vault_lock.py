@@ -49,6 +49,9 @@ def taken(vault: Path, addresses: Path) -> str:
 
 def test_another_process_is_told_where_the_first_answers_and_may_follow_it(tmp_path: Path) -> None:
     vault = tmp_path / "own.vault"
+    # Nothing of a longer address is left, and nobody else reads it.
+    VaultLock(vault, address=f"{HERE}/of/before", addresses=tmp_path / "run").release()
+    assert vault.with_name("own.vault.lock").stat().st_mode & 0o777 == 0o600
     with held(vault, tmp_path / "run"):
         assert taken(vault, tmp_path / "run") == HERE
     VaultLock(vault, address="elsewhere", addresses=tmp_path / "run").release()
