@@ -21,6 +21,7 @@ from newknot.core.breach import CorpusTitle
 from newknot.core.login import Importance, Origin, SecondFactor
 from newknot.core.policy import SitePolicy
 from newknot.core.secret import Secret
+from newknot.core.strength import measure
 from newknot.core.strength.kept import KeptMeasure
 
 NOW = datetime(2026, 11, 25, 12, tzinfo=UTC)
@@ -322,6 +323,8 @@ def test_further_secret_fields_are_checked_and_named() -> None:
     weak = said["weak", "listed"].evidence
     assert weak.startswith("“PIN”: ") and "; “Old PIN”: " in weak and "“Answer”" not in weak
     assert weak.count("falls at the sign-in form itself") == weak.count("falls with the site") == 1
+    # The number is that of the weakest of them.
+    assert said["weak", "listed"].guess_number_log10 == measure("4417").guess_number_log10
     assert said["reused", "listed"].evidence.startswith("“PIN”; “Old PIN”: same as Other, since")
     assert said["reused", "other"].evidence.startswith("Same as “PIN” of Listed, since")
     assert not [f for f in audit([replace(listed, fields=(pin, own_pin))], now=NOW, corpus=None)
