@@ -66,6 +66,11 @@ def test_a_transaction_is_whole_or_nothing(tmp_path: Path) -> None:
         connection.execute("INSERT INTO t VALUES (1)")
         raise KeyError
     assert connection.execute("SELECT count(*) FROM t").fetchone() == (0,)
+    other = sqlite3.connect(tmp_path / "a.vault", timeout=0)
+    # Nobody else writes from its beginning on, so that it never fails half-way for another.
+    with transaction(connection), pytest.raises(sqlite3.OperationalError, match="locked"):
+        other.execute("BEGIN IMMEDIATE")
+    other.close()
     connection.close()
 
 
@@ -167,7 +172,10 @@ def failing(code: int) -> sqlite3.OperationalError:
     ],
 )
 def test_each_error_is_told_as_what_it_is(code: int, means: type[Exception]) -> None:
-    assert type(translated(failing(code))) is means
+    found = translated(failing(code))
+    assert type(found) is means
+    moved = code == sqlite3.SQLITE_READONLY_DBMOVED
+    assert ("was moved or replaced" in str(found.data.get("reason"))) is moved
 
 
 def test_a_call_that_meets_a_closed_file_meets_a_locked_vault(vault: Vault) -> None:

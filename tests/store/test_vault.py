@@ -10,6 +10,7 @@ import pytest
 from newknot.crypto import WrongPassphrase
 from newknot.store.copies import write_copy
 from newknot.store.errors import (
+    DiskFull,
     RecordMissing,
     VaultDamaged,
     VaultExists,
@@ -143,8 +144,12 @@ def test_a_whole_older_file_is_read_only_until_it_is_answered(tmp_path: Path) ->
     put(vault, b"new", record_id)
     vault.close()
     shutil.copy(tmp_path / "copy.vault", tmp_path / "own.vault")
+    connection = raw(tmp_path)
+    connection.execute("UPDATE slots SET salt = randomblob(16) WHERE slot_copy = 2")
+    connection.close()
     vault = reopened(tmp_path)
-    assert vault.is_older_copy
+    # Nothing is mended in it either before it is answered.
+    assert vault.is_older_copy and vault.mended == []
     assert vault.get(Label.LOGIN, record_id) == b"old"
     with pytest.raises(VaultReadOnly):
         put(vault, b"newer", record_id)
@@ -156,7 +161,19 @@ def test_a_whole_older_file_is_read_only_until_it_is_answered(tmp_path: Path) ->
     vault.close()
 
 
-def test_a_vault_that_could_not_be_made_leaves_no_file(tmp_path: Path) -> None:
+def test_a_vault_that_could_not_be_made_leaves_no_file(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def failing(*_: object) -> None:
+        raise DiskFull()
+
+    monkeypatch.setattr("newknot.store.vault.write_slot", failing)
+    with pytest.raises(DiskFull):
+        new_vault(tmp_path)
+    assert not list(tmp_path.glob("own.vault*"))
+
+
+def test_a_vault_is_made_although_its_anchor_cannot_be_written(tmp_path: Path) -> None:
     blocked = tmp_path / "state"
     blocked.write_text("a file where the folder should be")
     vault = Vault.create(
