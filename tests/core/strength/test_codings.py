@@ -10,7 +10,10 @@ from hypothesis import strategies as st
 from newknot.core.strength import codings
 
 WORDS = st.text(alphabet=ascii_lowercase, min_size=6, max_size=30)
-READERS = [one for name, one in vars(codings).items() if name.startswith("from_")]
+# Moving by 47 makes one printable text of another.
+READERS = [
+    one for name, one in vars(codings).items() if name.startswith("from_") and name != "from_47"
+]
 
 
 @given(WORDS)
@@ -31,4 +34,4 @@ def test_what_was_written_in_a_code_comes_back(word: str) -> None:
 @pytest.mark.parametrize("text", ["", "6", "lantern!", "GF2", "3f3f3f3f3", "orch ard", "\ud7ff"])
 def test_nothing_comes_of_what_stands_in_no_code(read: object, text: str) -> None:
     assert callable(read)
-    assert read(text) is None or read is codings.from_47
+    assert read(text) is None

@@ -218,5 +218,6 @@ def test_what_is_drawn_in_groups_is_worth_its_characters() -> None:
 def test_what_is_no_common_password_comes_after_the_commonest() -> None:
     assert measure("123456").guess_number_log10 < 1 < measure("dragon").guess_number_log10 < 2
     assert measure("k").guess_number_log10 < 2
+    assert measure("gantry", ["Gantry"]).guess_number_log10 < 2
     after = [measure(text).guess_number_log10 for text in ("1988", "onceuponatime", "5550123")]
     assert 2 < after[0] < after[1] < after[2] < 3

@@ -21,9 +21,11 @@ KINDS_PAID = 0.25
 
 
 COMMONEST_LOG10, _AFTER_LOG10, _SHORT = 2.0, 3.0, 2
-"""Whoever guesses begins with the hundred commonest passwords: what is none of them, and longer
-than two characters, comes after those, up to a thousand guesses in the order that it had.
+"""Whoever guesses begins with the hundred commonest passwords, and with what is known of the user:
+what is neither, and longer than two characters, comes after those, up to a thousand guesses in the
+order that it had.
 """
+_TRIED_FIRST = frozenset((SegmentKind.COMMON_PASSWORD, SegmentKind.CONTEXT))
 VIEWED_ABOVE_LOG10, VIEWED_FROM = 6.0, 4
 """What takes less, or leaves fewer characters to chance, is explained as it stands."""
 LETTER_OF_A_WORD_LOG10 = 0.9
@@ -150,13 +152,13 @@ class Way(NamedTuple):
         if not self.segments:
             return 0.0
         alone = guesses_log10(self.effort_log10) - self.scheme_log10
-        if self.segments[-1].end <= _SHORT or self._is_common:
+        if self.segments[-1].end <= _SHORT or self._is_tried_first:
             return alone
         return max(alone, COMMONEST_LOG10 + alone * (1 - COMMONEST_LOG10 / _AFTER_LOG10))
 
     @property
-    def _is_common(self) -> bool:
-        return len(self.segments) == 1 and self.segments[0].kind is SegmentKind.COMMON_PASSWORD
+    def _is_tried_first(self) -> bool:
+        return len(self.segments) == 1 and self.segments[0].kind in _TRIED_FIRST
 
 
 def way_made(reading: Reading, own: Context) -> Way:
