@@ -1,11 +1,11 @@
 """Rebuilds `core/data/guesses_by_effort.txt`: what an effort was worth, by known ways of making.
 
 Secrets are drawn from processes whose number of outcomes is known; a row gives, for those of about
-one effort, the outcomes that 35 of a hundred stay below up to about a million guesses, and 45
-beyond: where the table errs it errs low. Of the ways that were written down before the finders knew
-them half as many are drawn: what is met outside is in part what no finder was written for. Rows
-rise (pool adjacent violators; Ayer and others, 1955) and stand every 0.4 orders;
-beyond the last one order of effort is one of guesses.
+one effort, the outcomes that 47 of a hundred stay below. What would come out up to 0.6 orders
+above a bound that a decision hangs on stays below it, for a number is no surer than that. Of the
+ways that were written down before the finders knew them a fifth as many are drawn: what is met
+outside is in part what no finder was written for. Rows rise (pool adjacent violators; Ayer and
+others, 1955) and stand every 0.4 orders; beyond the last one order of effort is one of guesses.
 
 No list is whole: one word in so many, one language and one keyboard are kept from the measure while
 it is fitted, so that the table knows what an effort is worth where the way is not known.
@@ -36,7 +36,8 @@ from scripts.strength.unseen import unseen
 
 TARGET = Path(__file__).parents[2] / "src/newknot/core/data/guesses_by_effort.txt"
 STEP, ROWS, REACH = 0.4, 100, 0.6
-SHARE_AT_FIRST, SHARE_BEYOND, BEYOND = 0.35, 0.45, 9.0
+SHARE = 0.47
+BOUNDS, DOUBT, BELOW = (6.0, 10.0, 14.0), 0.6, 0.15
 NEW_SHARE = 0.21
 FIRST, LEAST_SLOPE = 3.2, 0.3
 """Below the first row all goes evenly to nothing; two efforts never give one number."""
@@ -53,6 +54,12 @@ def rising(values: list[float], weights: list[int]) -> list[float]:
             (b, wb, nb), (a, wa, na) = blocks.pop(), blocks.pop()
             blocks.append(((a * wa + b * wb) / (wa + wb), wa + wb, na + nb))
     return [value for value, _, count in blocks for _ in range(count)]
+
+
+def below_bounds(value: float) -> float:
+    """Just below a bound where it is not surely above."""
+    near = (bound for bound in BOUNDS if bound <= value < bound + DOUBT)
+    return next((bound - BELOW for bound in near), value)
 
 
 def keep_out() -> None:
@@ -106,12 +113,11 @@ def main(each: int) -> None:
         truths = sorted(truth for effort, truth in drawn if abs(effort - middle) < REACH)
         if len(truths) >= each // 2:
             efforts.append(middle)
-            share = SHARE_AT_FIRST if middle < BEYOND else SHARE_BEYOND
-            values.append(truths[int(share * len(truths))])
+            values.append(truths[int(SHARE * len(truths))])
             weights.append(len(truths))
     # A few orders are averaged, so that no single process bends the table.
     smooth = [
-        sum(values[max(0, at - 2) : at + 3]) / len(values[max(0, at - 2) : at + 3])
+        below_bounds(sum(values[max(0, at - 2) : at + 3]) / len(values[max(0, at - 2) : at + 3]))
         for at in range(len(values))
     ]
     rows = [(0.0, 0.0)]

@@ -11,7 +11,7 @@ def test_parts_that_hang_together_are_worth_less_than_each_for_itself() -> None:
     assert by_hand.scheme_log10 > 1
     assert drawn.scheme_log10 == phrase.scheme_log10 == 0
     # What falls at once is left as it is, and numbers that go on cost little.
-    assert measure("Lisbon47").scheme_log10 == 0
+    assert measure("Lisbon4").scheme_log10 == 0
     onward = measure("lantern 1 harbour 2 gravel 3").segments
     assert [s.cost_log10 < 1 for s in onward if s.kind is SegmentKind.DIGITS] == [True] * 3
 
