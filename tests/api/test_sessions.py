@@ -66,3 +66,13 @@ def test_a_new_passphrase_ends_all_others(api: Api) -> None:
     api.ok("PUT", "vault/passphrase", {"current": PASSPHRASE, "passphrase": new})
     assert api.ok("GET", "vault/session")
     assert api.refused("GET", "vault/session", knot_session=first) == "401 session_unknown"
+
+
+def test_only_the_one_cookie_of_this_port_is_a_half(api: Api) -> None:
+    """Cookies are shared by all ports of a host, and set by whoever serves on one of them."""
+    half = cookie(api)
+    other = half.replace("47806", "47807")
+    api.http.cookies.clear()
+    assert api.ok("GET", "vault/session", cookie=f"theme=dark; {half}; newknot_47807=other")
+    for wrong in (other, f"{half}; newknot_47806=planted", f"newknot_47806=planted; {half}"):
+        assert api.refused("GET", "vault/session", cookie=wrong) == "401 session_unknown"
