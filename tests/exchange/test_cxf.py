@@ -9,10 +9,11 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from newknot.core.login import BackupCode, PlainField
 from newknot.core.second_factor import CodeKey
 from newknot.core.secret import Secret
 from newknot.exchange.cxf import ASIDE, CxfRefused, read_cxf, write_cxf
-from newknot.exchange.portable_login import PortableLogin
+from newknot.exchange.portable_login import FURTHER_ADDRESS, PortableLogin
 from tests.exchange.samples import logins
 
 NOW = datetime(2026, 3, 4, 5, 6, 7, tzinfo=UTC)
@@ -99,6 +100,37 @@ def test_unknown_parts_of_what_is_known_are_kept_and_given_back_and_an_odd_one_c
     assert basic["password"]["value"] == "plank"
 
 
+def test_what_stands_twice_in_an_item_is_all_kept() -> None:
+    body = (VECTORS / "cxf_of_corners.json").read_bytes()
+    (found,) = read_cxf(b"\xef\xbb\xbf" + body)
+    login = found.login
+    assert (login.folder, login.collections, login.notes) == (
+        "Work", ("Hire",), "By the day\n\nBy the week",
+    )  # fmt: skip
+    assert (login.user_name, login.secret.reveal()) == ("quist", "plank")
+    kept = {f.name: f.value.reveal() for f in login.secret_fields}
+    assert (kept["secret of ilse"], kept["secret of quist"]) == ("rope", "chalk")
+    key = CodeKey.read(login.code_key.reveal()).address
+    assert all(part in key for part in ("JBSWY3DPEHPK3PXP", "digits=8", "issuer=Gantry"))
+    aside = [json.loads(v)["secret"] for name, v in kept.items() if name.startswith(ASIDE)]
+    assert aside == ["GEZDGNBVGY3TQOJQ", "no key"]
+    # A moment without its zone is none.
+    assert login.changed_at == datetime.fromtimestamp(1700000001, UTC)
+    assert login.secret_since_at == datetime(2025, 1, 2, 3, 4, 5, tzinfo=UTC)
+
+
+def test_what_others_read_says_nothing_that_is_not_so() -> None:
+    used = BackupCode(Secret("4417"), NOW)
+    plain = PortableLogin("Gantry", fields=(PlainField(FURTHER_ADDRESS, "https://hire.example"),))
+    coded = replace(plain, backup_codes=(used, BackupCode(Secret("1866"))))
+    first, second = json.loads(written([plain, coded]))["accounts"][0]["items"]
+    assert first["extensions"] == [{"name": "newknot", "folder": "", "importance": "normal"}]
+    assert [one["type"] for one in first["credentials"]] == ["basic-auth"]
+    assert first["scope"]["urls"] == ["https://hire.example"]
+    (field,) = second["credentials"][1]["fields"]
+    assert field["value"] == "1866"
+
+
 @pytest.mark.parametrize(
     "body",
     [
@@ -111,7 +143,7 @@ def test_unknown_parts_of_what_is_known_are_kept_and_given_back_and_an_odd_one_c
         json.dumps({"version": {"major": 1}, "accounts": 1}).encode(),
         b'{"a":' * 100_000,
         b'{"version":{"major":1},"accounts":' + b"[" * 200 + b"]" * 200 + b"}",
-        b" " * (21 << 20),
+        OTHERS + b" " * (20 << 20),
     ],
     ids=range(10),
 )
