@@ -230,7 +230,17 @@ def test_whatever_goes_wrong_in_a_backup_the_vault_still_locks_when_idle(
     monkeypatch.setattr(app, "IDLE_LOOK_S", 0.01)
     monkeypatch.setattr(app, "BACKUP_LOOK_S", 0.01)
     api.keeper.backup_folder = Path("no\0folder")
+    monkeypatch.setattr(app, "CLOCK_LOOK_S", 0.01)
+    looked: list[str] = []
+
+    def fails() -> None:
+        looked.append("clock")
+        raise OSError()
+
+    monkeypatch.setattr(api.keeper, "look_at_clock", fails)
+    monkeypatch.setattr(api.keeper, "read_on", lambda: looked.append("read"))
     with api.http:
+        wait_until(lambda: looked.count("clock") > 1 and "read" in looked)
         wait_until(lambda: api.keeper.backup_problem is not None)
         assert api.ok("GET", "safeguards")["backup_problem"] == "backup_failed"
         api.clock.boot += 10_000

@@ -233,6 +233,23 @@ def test_a_site_of_other_names_and_shapes_is_driven_by_its_tokens(api: Api) -> N
         assert odd.sent[0] == ("/enter", first)
 
 
+def test_no_query_of_the_site_is_said_and_no_rules_that_nothing_meets_are_learned(
+    api: Api,
+) -> None:
+    with serving_odd() as (odd, address):
+        odd.pages |= page("/enter", "", 302, location="/enter?code=4417")
+        odd.pages |= page("/enter?code=4417", ENTER)
+        odd.pages |= page("/account/secret", SET.replace("minlength=10", "minlength=30"))
+        login_id, path = begun(api, address, "ilse", OLD)
+        found = api.ok("POST", f"{path}/drive")
+        assert f"opened {address}enter" in found["steps"] and "4417" not in str(found)
+        assert found["state"] == "verified" and odd.password == api.secret_of(login_id)
+        assert api.ok("GET", "policies")["policies"] == []
+        empty = api.add("Empty", secret=None, address=address, driven=True)["login_id"]
+        begun_empty = api.ok("POST", "rotations", {"login_id": empty})["rotation_id"]
+        assert api.refused("POST", f"rotations/{begun_empty}/drive") == "404 nothing_held"
+
+
 def test_another_origin_of_the_site_gets_the_secrets_only_where_it_was_allowed_by_name(
     api: Api,
 ) -> None:

@@ -174,6 +174,11 @@ def test_the_same_worth_side_by_side(api: Api) -> None:
     kept = api.ok("GET", f"draws/{words['draw']['draw_id']}")
     assert kept["secret"] == words["draw"]["secret"]
     narrow = api.ok("POST", "draws/side-by-side", {"bits": 75, "policy": POLICY})
+    # What was beside it and not taken is gone at the lock.
+    api.ok("POST", "vault/lock")
+    api.enter()
+    left = characters["draw"]["draw_id"]
+    assert api.refused("GET", f"draws/{left}") == "404 draw_unknown"
     assert [r["problem_code"] for r in narrow] == [None, "not_worth_it", "no_room"]
 
 

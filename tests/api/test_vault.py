@@ -257,6 +257,8 @@ def test_a_proof_serves_for_the_act_and_record_that_it_was_given_for(api: Api) -
         assert api.refused(method, path, **given) == "403 proof_needed"
     # Tried for another act, it is used up.
     assert api.refused("DELETE", f"logins/{first}", **given) == "403 proof_needed"
+    given = proof("DELETE", f"logins/{first}")
+    assert api.refused("DELETE", f"logins/{first}?all", **given) == "403 proof_needed"
     api.ok("DELETE", f"logins/{first}", **proof("DELETE", f"logins/{first}"))
     assert api.refused("POST", "backups", **proof("DELETE", "logins/bin")) == "403 proof_needed"
     # Records that the body names are part of the call.
@@ -266,6 +268,14 @@ def test_a_proof_serves_for_the_act_and_record_that_it_was_given_for(api: Api) -
         given = proof("POST", "exports/files", one) | json
         assert api.refused("POST", "exports/files", sent, **given) == "403 proof_needed"
     api.ok("POST", "exports/files", one, **proof("POST", "exports/files", one), **json)
+
+
+def test_showing_and_copying_have_each_their_own_rule(api: Api) -> None:
+    path = f"logins/{api.add()['login_id']}/secret"
+    rules = api.safeguards()["proof_before"] | {"reveal": "each", "copy": "unlock"}
+    api.ok("PUT", "safeguards", api.safeguards() | {"proof_before": rules}, **api.proof())
+    assert api.refused("POST", path, {"purpose": "reveal"}) == "403 proof_needed"
+    api.ok("POST", path, {"purpose": "copy"})
 
 
 def test_bringing_in_and_its_undo_ask_as_other_changes_do(api: Api) -> None:

@@ -95,6 +95,46 @@ def test_an_older_record_put_back_is_noticed(tmp_path: Path) -> None:
     vault.close()
 
 
+def test_what_another_vault_of_the_same_key_wrote_at_the_same_revision_is_noticed(
+    tmp_path: Path,
+) -> None:
+    vault = new_vault(tmp_path)
+    record_id = put(vault, b"first")
+    vault.close()
+    there = tmp_path / "there"
+    there.mkdir()
+    (there / "own.vault").write_bytes((tmp_path / "own.vault").read_bytes())
+    ours, theirs = reopened(tmp_path), reopened(there)
+    put(ours, b"ours", record_id)
+    put(theirs, b"theirs", record_id)
+    theirs.close()
+    source, target = raw(there), raw(tmp_path)
+    row = source.execute("SELECT revision, sealed FROM records").fetchone()
+    target.execute("UPDATE records SET revision = ?, sealed = ?", row)
+    source.close()
+    target.close()
+    with pytest.raises(RecordDamaged):
+        ours.get(Label.LOGIN, record_id)
+    ours.close()
+
+
+def test_a_vault_that_catches_up_names_what_is_damaged_once_and_reads_what_is_new(
+    tmp_path: Path,
+) -> None:
+    vault = new_vault(tmp_path)
+    first, second = put(vault, b"one"), put(vault, b"two")
+    connection = raw(tmp_path)
+    connection.execute("DELETE FROM records WHERE record_id = ?", (bytes.fromhex(first),))
+    connection.close()
+    early, late = reopened(tmp_path), reopened(tmp_path)
+    assert early.decoded(Label.LOGIN, second, 1, bytes) == b"two"
+    put(late, b"three", second)
+    early.catch_up()
+    assert len(early.damaged) == 1 and early.decoded(Label.LOGIN, second, 1, bytes) == b"three"
+    for one in (vault, early, late):
+        one.close()
+
+
 def test_what_is_made_once_is_made_anew_when_its_kind_changes_and_not_otherwise(
     vault: Vault,
 ) -> None:
