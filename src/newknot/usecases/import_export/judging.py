@@ -260,15 +260,15 @@ def _compared(
     if is_same or any(not differs for _, differs in looked):
         return replace(row, status=SAME, reason="is there already, with all that the file has")
     card, differs = looked[0]
-    has_same = any(one.field == SECRET for one in differs)
-    says = "another secret" if has_same else "less than the file has"
+    is_other = any(one.field == SECRET for one in differs)
+    says = "another secret" if is_other else "less than the file has"
     return replace(
         row,
         status=DIFFERING,
         reason=f"this site and user name are there, with {says}",
         differs=differs,
         of_login_id=card.login_id if one_alone else None,
-        takes_secret=one_alone and has_same and card.login_id not in rotating,
+        takes_secret=one_alone and is_other and card.login_id not in rotating,
     )
 
 
