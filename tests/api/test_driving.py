@@ -12,7 +12,10 @@ from urllib.parse import parse_qs
 import httpx
 import pytest
 
+from newknot.core.rotation.site_form import SitePage
 from newknot.outside import driven_site, reaching
+from newknot.outside.driven_site import PagesRead
+from newknot.usecases.rotation import driving
 from tests.api.conftest import Api
 from tests.conftest import wait_until
 from tests.support.running import Served, practice_sites
@@ -238,7 +241,8 @@ def test_no_query_of_the_site_is_said_and_no_rules_that_nothing_meets_are_learne
 ) -> None:
     with serving_odd() as (odd, address):
         odd.pages |= page("/enter", "", 302, location="/enter?code=4417")
-        odd.pages |= page("/enter?code=4417", ENTER)
+        as_usual = "<form enctype=Application/X-WWW-Form-URLencoded"
+        odd.pages |= page("/enter?code=4417", ENTER.replace("<form", as_usual))
         odd.pages |= page("/account/secret", SET.replace("minlength=10", "minlength=30"))
         login_id, path = begun(api, address, "ilse", OLD)
         found = api.ok("POST", f"{path}/drive")
@@ -300,6 +304,13 @@ def test_a_code_in_the_same_form_as_the_password_is_given(api: Api) -> None:
         _, path = begun(api, address, "ilse", OLD, second_factor="here", code_key=KEY)
         assert api.ok("POST", f"{path}/drive")["state"] == "verified"
         assert len(odd.sent[0][1]["c"][0]) == 6
+    with serving_odd() as (odd, address):
+        asking = SET + "<input form=f name=c autocomplete=one-time-code>"
+        odd.pages["/account/secret"] = (200, {}, asking)
+        _, path = begun(api, address, "ilse", OLD, second_factor="here", code_key=KEY)
+        assert api.ok("POST", f"{path}/drive")["state"] == "verified"
+        (changed,) = (fields for place, fields in odd.sent if place == "/account/set")
+        assert len(changed["c"][0]) == 6
 
 
 def page(place: str, text: str, status: int = 200, **headers: str) -> dict[str, Any]:
@@ -406,6 +417,69 @@ def test_a_site_that_falls_silent_after_sending_is_not_sure_and_both_are_kept(
         new = api.ok("POST", f"{path}/hand-out", {"purpose": "copy"})["secret"]
         wait_until(lambda: odd.password == new)
         assert api.secret_of(login_id) == OLD
+
+
+def test_a_site_without_the_well_known_address_is_driven_where_its_login_says(api: Api) -> None:
+    with serving_odd() as (odd, address):
+        plain = odd.answer
+
+        def answer(path: str, cookie: str) -> tuple[int, dict[str, str], str]:
+            if path == "/mine":
+                return plain("/.well-known/change-password", cookie)
+            return (404, {}, "") if path.startswith("/.well") else plain(path, cookie)
+
+        odd.answer = answer  # type: ignore[method-assign]
+        _, path = begun(api, f"{address}mine", "ilse", OLD)
+        assert api.ok("POST", f"{path}/drive")["state"] == "verified"
+
+
+ASKS_CODE = "<form method=post action=/code><input name=c autocomplete=one-time-code></form>"
+
+
+@pytest.mark.parametrize(
+    ("answer", "state", "reason"),
+    [
+        ((307, {"location": "/else"}, ""), "staged", "sends the form on to another address"),
+        ((200, {}, ASKS_CODE), "unsure", "asks for a code even where the secret is wrong"),
+    ],
+)
+def test_an_answer_to_a_sign_in_that_leads_elsewhere_is_not_followed(
+    api: Api, answer: tuple[int, dict[str, str], str], state: str, reason: str
+) -> None:
+    with serving_odd() as (odd, address):
+        plain = odd.take
+
+        def take(path: str, fields: dict[str, list[str]]) -> tuple[int, dict[str, str], str]:
+            was_right = path == "/enter" and fields["pw"] == [odd.password]
+            found = plain(path, fields)
+            return found if (was_right and state == "unsure") or path != "/enter" else answer
+
+        odd.take = take  # type: ignore[method-assign]
+        _, path = begun(api, address, "ilse", OLD)
+        found = api.ok("POST", f"{path}/drive")
+        assert found["state"] == state and reason in str(found["steps"])
+        assert {place for place, _ in odd.sent} <= {"/enter", "/account/set"}
+
+
+def test_no_drive_lasts_for_ever_and_no_page_that_may_repeat_a_secret_is_held(
+    api: Api, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    held: list[bytes] = []
+    read = PagesRead.page
+
+    def page_of(self: PagesRead, body: bytes) -> SitePage:
+        held.append(body)
+        return read(self, body)
+
+    monkeypatch.setattr(PagesRead, "page", page_of)
+    with serving_odd() as (_, address):
+        _, path = begun(api, address, "ilse", OLD)
+        with monkeypatch.context() as short:
+            short.setattr(driving, "TIME_S", -1.0)
+            found = api.ok("POST", f"{path}/drive")
+            assert found["state"] == "staged" and "the site took too long" in found["steps"][-1]
+        assert api.ok("POST", f"{path}/drive")["state"] == "verified"
+        assert held and not any(OLD.encode() in body for body in held)
 
 
 def test_it_is_stopped_by_hand_and_by_the_lock(api: Api) -> None:
