@@ -6,49 +6,18 @@ import pytest
 
 from newknot.core.policy import SitePolicy
 from newknot.core.policy.rules_text import read_rules, write_rules
+from tests.support.vectors import examples
 
-PLAIN = {"lower": (26, 0), "upper": (26, 0), "digit": (10, 0)}
 
-
-def shape(document: dict[str, Any]) -> tuple[int, int, dict[str, tuple[int, int]]]:
-    """(least, most, class -> (number of characters, least number))"""
+def shape(document: dict[str, Any]) -> list[Any]:
+    """[least, most, class -> [number of characters, least number]]"""
     policy = SitePolicy.from_dict(document)
-    classes = {c.name: (len(c.characters), c.minimum) for c in policy.classes}
-    return policy.min_length, policy.max_length, classes
+    classes = {c.name: [len(c.characters), c.minimum] for c in policy.classes}
+    return [policy.min_length, policy.max_length, classes]
 
 
-@pytest.mark.parametrize(
-    ("text", "expected"),
-    [
-        (
-            "minlength: 8; maxlength: 24; required: digit; allowed: upper, lower, [-_.@];",
-            (8, 24, {"digit": (10, 1), "lower": (26, 0), "upper": (26, 0), "symbol": (4, 0)}),
-        ),
-        (
-            "required: lower, upper; required: digit; minlength: 12",
-            (12, 64, {"lower or upper": (52, 1), "digit": (10, 1)}),
-        ),
-        ("maxlength: 20; allowed: ascii-printable", (1, 20, {**PLAIN, "symbol": (32, 0)})),
-        ("required: [-;]]; allowed: lower", (1, 64, {"symbol": (3, 1), "lower": (26, 0)})),
-        ('<input minlength="6" maxlength="16" pattern="[A-Za-z0-9]{4,20}">', (6, 16, PLAIN)),
-        ("<input passwordrules='minlength: 9; required: special;'>", (9, 64, {"symbol": (32, 1)})),
-        (
-            '<input pattern="(?=.*[0-9]).{9,}" title="9 to 30 characters, at least 1 number">',
-            (9, 30, {**PLAIN, "digit": (10, 1), "symbol": (32, 0)}),
-        ),
-        (
-            "<label>New password</label><input type='password' minlength='10' maxlength='40'>"
-            "<small>At least one digit &amp; one capital letter. No spaces.</small><a>Help</a>",
-            (10, 40, {**PLAIN, "upper": (26, 1), "digit": (10, 1), "symbol": (32, 0)}),
-        ),
-        ("8 to 16 letters and digits, at least 2 digits", (8, 16, {**PLAIN, "digit": (10, 2)})),
-        (
-            "At least 10 characters\nat least one capital letter\na number\nno special characters",
-            (10, 64, {**PLAIN, "upper": (26, 1), "digit": (10, 1)}),
-        ),
-    ],
-)
-def test_what_is_sure_is_taken(text: str, expected: tuple[int, int, dict[str, Any]]) -> None:
+@pytest.mark.parametrize(("text", "expected"), examples("rules_of_sites.json"))
+def test_what_is_sure_is_taken(text: str, expected: list[Any]) -> None:
     read = read_rules(text)
     assert shape(read.document) == expected
     assert read.unsure == ()
