@@ -433,6 +433,21 @@ def test_a_site_without_the_well_known_address_is_driven_where_its_login_says(ap
         assert api.ok("POST", f"{path}/drive")["state"] == "verified"
 
 
+@pytest.mark.parametrize(
+    ("address", "reason"),
+    [
+        ("http://127.0.0.1:47806/", "leads to this application"),
+        ("http://gantry.example/", "leads to an address without https"),
+    ],
+)
+def test_neither_this_application_nor_an_open_line_is_driven(
+    api: Api, address: str, reason: str
+) -> None:
+    _, path = begun(api, address, "ilse", OLD)
+    found = api.ok("POST", f"{path}/drive")
+    assert found["state"] == "staged" and reason in found["steps"][-1]
+
+
 ASKS_CODE = "<form method=post action=/code><input name=c autocomplete=one-time-code></form>"
 
 

@@ -14,6 +14,7 @@ from pathlib import Path
 import pytest
 
 from newknot.core.breach import encode_corpus
+from newknot.store import corpus_build
 from newknot.store.corpus import Corpus
 from newknot.store.corpus_build import CorpusBuildStopped, HashList, build_corpus
 from newknot.store.errors import DiskFull
@@ -126,6 +127,9 @@ def test_a_run_that_was_damaged_is_read_again_and_a_changed_list_refused(tmp_pat
     whole = built(tmp_path / "list", tmp_path / "whole")
     with pytest.raises(CorpusBuildStopped):
         built(tmp_path / "list", tmp_path / "c", progress=lambda what, *_: what != "merging")
+    with pytest.raises(HashListRefused):
+        words = HashList(tmp_path / "list", words=True)
+        build_corpus([words], tmp_path / "c", name="list", dated_on=DAY)
     kept = tmp_path / "c.work" / "00000.run"
     kept.write_bytes(kept.read_bytes()[:-1] + b"?")
     shutil.copytree(tmp_path / "c.work", tmp_path / "d.work")
@@ -134,6 +138,33 @@ def test_a_run_that_was_damaged_is_read_again_and_a_changed_list_refused(tmp_pat
         lines.write(hexed(1) + "\n")
     with pytest.raises(HashListRefused, match="hash_list_refused"):
         built(tmp_path / "list", tmp_path / "d")
+
+
+def test_what_goes_on_names_the_bad_lines_of_before_and_counts_what_it_holds_as_room(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    (tmp_path / "list").write_text("rest\n" + "".join(f"{hexed(n)}\n" for n in range(4_000)))
+    with pytest.raises(CorpusBuildStopped):
+        built(tmp_path / "list", tmp_path / "c", progress=lambda what, *_: what != "merging")
+    held = sum(part.stat().st_size for part in (tmp_path / "c.work").glob("*"))
+    needed = (1 << 20) + int(0.6 * (tmp_path / "list").stat().st_size) + 1
+    usage = shutil.disk_usage(tmp_path)
+    monkeypatch.setattr(shutil, "disk_usage", lambda path: usage._replace(free=needed - held))
+    found = build_corpus([HashList(tmp_path / "list")], tmp_path / "c", name="x", dated_on=DAY)
+    assert (found.bad, found.bad_count) == ((("list", 0),), 1)
+
+
+@pytest.mark.parametrize("number", [28, 122])
+def test_no_room_while_writing_is_said_as_such(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch, number: int
+) -> None:
+    def full(*given: object, **more: object) -> None:
+        raise OSError(number, "no room")
+
+    write_list(tmp_path / "list", 50)
+    monkeypatch.setattr(corpus_build, "read_blocks", full)
+    with pytest.raises(DiskFull):
+        built(tmp_path / "list", tmp_path / "c")
 
 
 def test_a_full_disk_leaves_what_was_there(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:

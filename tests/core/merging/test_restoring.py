@@ -111,6 +111,30 @@ def test_texts_changed_since_are_kept_beside_those_of_then() -> None:
     }
 
 
+def test_of_own_details_there_is_one_record_whatever_it_was_called() -> None:
+    ours, then = ({"OWN_DETAILS": {i: {"1": {"lines": [i]}}}} for i in ("a", "b"))
+    found = restored(Contents(ours), Contents(then), now=NOW, new_id=lambda: "never")
+    assert found.written == {"OWN_DETAILS": {"a": {"1": {"lines": ["b"]}}}}
+    assert found.removed == []
+
+
+def test_a_loose_end_is_made_of_what_neither_its_login_nor_its_rotation_knows() -> None:
+    now = {"LOGIN": {"a": login("old", [])}, "ROTATION": {"r": rotation("a", "rope", True)}}
+    held = rotation("a", "rope", True)
+    held["1"]["state"] = "refused"
+    for known, then, made in (
+        (["rope"], rotation("a", "plank", True), 0),
+        ([], held, 0),
+        ([], rotation("a", "rope", False), 1),
+        ([], rotation("a", "plank", True), 1),
+    ):
+        records = {"LOGIN": {"a": login("old", known)}, "ROTATION": {"r": then}}
+        found = after(Contents(now), Contents(records)).records.get("LOOSE_END", {})
+        assert [one["2"]["secret"] for one in found.values()] == ["rope"] * made
+    now["ROTATION"] = {"r": rotation("a", "rope", False)}
+    assert "LOOSE_END" not in after(Contents(now), Contents({"LOGIN": now["LOGIN"]})).records
+
+
 def test_a_newer_secret_is_kept_as_one_that_served_until_the_restore() -> None:
     ours = Contents({"LOGIN": {"a": login("newer", ["middle"])}})
     then = Contents({"LOGIN": {"a": login("old", [])}})

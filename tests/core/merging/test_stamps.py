@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from newknot.core.merging.stamps import Document, put_together, stamped, units
+from newknot.core.merging.stamps import Document, believed, put_together, stamped, units
 
 HISTORY = {"earlier": [["i", "s", {}, "1", "2", True, ""]]}
 
@@ -12,12 +12,25 @@ def test_units_are_put_together_as_they_were() -> None:
         "secret": "s", "origin": {"kind": "own"}, "secret_id": "i", "code_key": "",
         "fields": [["PIN", "1", "j"], ["Alarm", "2", "k"], ["PIN", "3", "l"]], "notes": None,
         "backup_codes": [["b", None], ["a", "2026-01-01"]], "tags": ["truss", "lamp"],
+        "domains": ["gantry.example"], "lines": ["Ilse"],
         "edition": 2, "stamps": {"secret": [2, "t"]},
     }  # fmt: skip
     assert put_together(units(document), edition=2, stamps={"secret": [2, "t"]}) == document
     empty: Document = {"fields": [], "tags": [], "backup_codes": [], "earlier": []}
     for bare in (HISTORY, empty, {}):
         assert put_together(units(bare), edition=0, stamps={}) == bare
+
+
+def test_a_time_that_its_copy_did_not_reach_by_five_minutes_is_not_believed() -> None:
+    def changed(at_ms: int) -> Document:
+        return {"title": "T", "edition": 1, "stamps": {"title": [1, f"{at_ms:012x}" + "c" * 12]}}
+
+    known: dict[str, Any] = {}
+    assert believed(changed(301_000), 1_000, known=known) == changed(301_000)
+    assert believed(changed(301_001), 1_000, known=known) == changed(0)
+    known = changed(301_001)["stamps"]
+    assert believed(changed(301_001), 1_000, known=known) == changed(301_001)
+    assert believed(changed(301_001), None, known={}) == changed(301_001)
 
 
 def test_only_what_changed_is_stamped_and_what_came_first_has_none() -> None:
