@@ -452,6 +452,27 @@ def test_the_check_goes_by_what_sites_keep_and_looks_into_further_fields(api: Ap
     assert "Kv7" not in str(found)
 
 
+def test_a_policy_that_came_since_the_last_check_is_held_against_passwords_alone(api: Api) -> None:
+    fields = [{"name": "PIN", "value": "4417"}]
+    login = api.add(address="gantry.example", secret_fields=fields)["login_id"]
+    path = f"rotations/{api.ok('POST', 'rotations', {'login_id': login})['rotation_id']}/events"
+    api.ok("POST", path, {"event": "give_up"})
+    api.ok("POST", "checks")
+    classes = [{"name": "lower", "characters": "abcdefghijklmnopqrstuvwxyz"}]
+    policy = {"min_length": 40, "max_length": 64, "classes": classes}
+    named = {"name": "Gantry", "domains": ["gantry.example"], "policy": policy}
+    api.ok("POST", "policies", named)
+    api.ok("POST", "checks")
+    found = api.ok("GET", "checks/worklist")["findings"]
+    (off,) = (one["evidence"] for one in found if one["kind"] == "off_policy")
+    assert "PIN" not in off
+    api.clock.pass_s(90 * 86_400)
+    api.enter()
+    api.ok("POST", "checks")
+    found = api.ok("GET", "checks/worklist")["findings"]
+    assert "unfinished" not in [one["kind"] for one in found]
+
+
 def test_a_stopped_check_goes_on_from_what_it_measured_over_a_lock_too(
     api: Api, monkeypatch: pytest.MonkeyPatch
 ) -> None:

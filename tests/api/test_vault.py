@@ -270,6 +270,14 @@ def test_a_proof_serves_for_the_act_and_record_that_it_was_given_for(api: Api) -
     api.ok("POST", "exports/files", one, **proof("POST", "exports/files", one), **json)
 
 
+def test_a_secret_that_came_since_is_no_passphrase_either(api: Api) -> None:
+    wish = {"current": api.passphrase, "passphrase": "orchard velvet lantern quarry mast"}
+    weak = wish | {"passphrase": "plank"}
+    assert api.refused("PUT", "vault/passphrase", weak) == "422 passphrase_too_weak"
+    api.add(secret={"own": wish["passphrase"]})
+    assert api.refused("PUT", "vault/passphrase", wish) == "422 passphrase_resembles"
+
+
 def test_showing_and_copying_have_each_their_own_rule(api: Api) -> None:
     path = f"logins/{api.add()['login_id']}/secret"
     rules = api.safeguards()["proof_before"] | {"reveal": "each", "copy": "unlock"}

@@ -1,9 +1,12 @@
 """Back in from nothing: an empty home folder, and a backup or a bundle from elsewhere."""
 
+import sqlite3
+from contextlib import closing
 from pathlib import Path
 
 import pytest
 
+from newknot.usecases.vault import way_back
 from tests.api.conftest import Api, make_api
 from tests.api.test_bundles import SEAL, taken_out
 from tests.conftest import PASSPHRASE, HandClock
@@ -66,22 +69,38 @@ def test_a_backup_is_entered_by_its_recovery_sheets(api: Api, empty: Api) -> Non
     assert empty.secret_of(login) == "rope-and-plank"
 
 
-def test_a_bundle_is_opened_into_a_new_vault(api: Api, empty: Api) -> None:
+def test_a_bundle_is_opened_into_a_new_vault(
+    api: Api, empty: Api, monkeypatch: pytest.MonkeyPatch
+) -> None:
     login = api.add("Gantry", secret={"own": "rope-and-plank"})["login_id"]
     body = taken_out(api)
     opened = {"passphrase": SEAL}
     assert empty.refused("POST", "vault/open-bundle", opened) == "404 nothing_held"
     assert empty.ok("POST", "vault/place", body) == {"kind": "bundle"}
     wrong = {"passphrase": PASSPHRASE}
-    assert empty.refused("POST", "vault/open-bundle", wrong) == "403 wrong_passphrase"
-    assert not empty.keeper.path.exists()
+    said = {empty.refused("POST", "vault/open-bundle", wrong) for _ in range(6)}
+    assert said == {"403 wrong_passphrase", "429 too_many_guesses"}
     empty.clock.pass_s(60)
+    with monkeypatch.context() as failing:
+        failing.setattr(way_back, "merge_in", lambda *given, **more: 1 // 0)
+        assert empty.refused("POST", "vault/open-bundle", opened) == "500 unexpected"
+    assert not empty.keeper.path.exists()
     empty.passphrase = SEAL
     empty.http.headers["knot-session"] = empty.ok("POST", "vault/open-bundle", opened)["token"]
     assert empty.secret_of(login) == "rope-and-plank"
+    assert empty.keeper.waiting_bundle is None
     empty.ok("POST", "vault/lock")
     empty.enter()
     assert empty.secret_of(login) == "rope-and-plank"
+
+
+def test_a_copy_of_a_later_program_is_left_to_that(api: Api, empty: Api, tmp_path: Path) -> None:
+    later = tmp_path / "later"
+    later.write_bytes(backup_of(api))
+    with closing(sqlite3.connect(later)) as connection:
+        connection.execute("PRAGMA user_version = 99")
+    assert empty.refused("POST", "vault/place", later.read_bytes()) == "409 vault_newer"
+    assert state(empty)[0] == "new"
 
 
 @pytest.mark.parametrize("body", [b"", b"no copy", b"SQLite format 3\0" + b"x" * 4096])

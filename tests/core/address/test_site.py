@@ -7,23 +7,12 @@ import pytest
 
 from newknot.core.address import address_from, kept_address, same_address, site_of
 from newknot.core.errors import FieldInvalid
-from tests.support.vectors import vectors
+from tests.support.vectors import examples, vectors
 
 VECTORS = Path(__file__).parents[2] / "vectors"
 
 
-@pytest.mark.parametrize(
-    ("address", "domain"),
-    [
-        ("https://www.gantry.example/login", "gantry.example"),
-        ("gantry.example", "gantry.example"),
-        ("http://a.b.gantry.co.uk:8080", "gantry.co.uk"),
-        ("http://gantryrentals.localhost:47807/", "gantryrentals.localhost"),
-        ("http://192.168.7.1", "192.168.7.1"),
-        ("http://[::1]:80/", "::1"),
-        ("  https://GANTRY.example.  ", "gantry.example"),
-    ],
-)
+@pytest.mark.parametrize(("address", "domain"), examples("registrable_domains.json"))
 def test_the_registrable_domain_is_found(address: str, domain: str) -> None:
     site = site_of(address)
     assert site is not None

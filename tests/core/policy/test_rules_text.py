@@ -52,19 +52,7 @@ def test_the_attribute_text_is_written_back() -> None:
     assert SitePolicy.from_dict(read_rules(write_rules(policy)).document) == policy
 
 
-@pytest.mark.parametrize(
-    ("text", "depth"),
-    [
-        ("at least 8 characters; must not be one of your last 5 passwords", 5),
-        ("You cannot reuse any of your previous four passwords.", 4),
-        ("Must be different from your last password", 1),
-        ("remembers the last 8", 8),
-        ("Cannot be the same as the last 12 passwords, at least 10 characters", 12),
-        ("not your previous 3 used passwords", 3),
-        ("8 to 20 characters", None),
-        ("your last 99999 passwords", None),
-    ],
-)
+@pytest.mark.parametrize(("text", "depth"), examples("remembered_secrets.json"))
 def test_how_many_a_site_remembers_is_read_with_its_number(text: str, depth: int | None) -> None:
     document = read_rules(text).document
     assert document.get("history_depth") == depth

@@ -16,6 +16,7 @@ from scripts.strength.processes import processes
 from newknot.core.shipped import shipped_lines
 from newknot.core.strength import SegmentKind, measure
 from newknot.core.strength.dictionaries import DICTIONARY_VERSION
+from tests.support.vectors import examples
 
 K = SegmentKind
 VECTORS = Path(__file__).parents[2] / "vectors"
@@ -35,22 +36,9 @@ HOSTILE = [
 ]
 
 
-@pytest.mark.parametrize(
-    ("text", "kinds"),
-    [
-        ("dragonfly", [K.COMMON_PASSWORD]),
-        ("Lisbon47!", [K.PLACE, K.DIGITS, K.SYMBOL]),
-        ("Lampshade2019", [K.WORD, K.YEAR]),
-        ("14.02.1979", [K.DATE]),
-        ("xvqjxvqjxvqj", [K.RANDOM, K.COPY]),
-        ("cegikmoqsu", [K.SEQUENCE]),
-        ("velvet-orchard-lantern", [K.LIST_WORD, K.LIST_WORD, K.LIST_WORD]),
-        ("Vq7x!Kz2mW#9pLr4", [K.RANDOM]),
-        ("ffffqxv", [K.REPEAT, K.RANDOM]),
-    ],
-)
-def test_each_stretch_is_named(text: str, kinds: list[SegmentKind]) -> None:
-    assert [s.kind for s in measure(text).segments] == kinds
+@pytest.mark.parametrize(("text", "kinds"), examples("kinds_of_stretches.json"))
+def test_each_stretch_is_named(text: str, kinds: list[str]) -> None:
+    assert [s.kind.value for s in measure(text).segments] == kinds
 
 
 def test_segments_cover_the_text_and_give_the_number() -> None:
