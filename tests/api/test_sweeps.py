@@ -13,6 +13,7 @@ from newknot.api.app import make_api
 from newknot.api.errors import STATUS
 from newknot.core.errors import NewKnotError
 from tests.api.conftest import ORIGIN, PORT, Api
+from tests.support.vectors import vectors
 
 PROBLEMS = Path(__file__).parents[2] / "web" / "src" / "domain" / "problems.ts"
 DOCUMENT: dict[str, Any] = {}
@@ -176,6 +177,37 @@ def test_half_of_a_character_pair_is_refused_by_its_field_whatever_the_route(api
                 },
             ), (path, place)
     assert tried > 60
+
+
+def least(schema: dict[str, Any]) -> Any:
+    """The shortest value of a JSON schema."""
+    if "$ref" in schema:
+        return least(DOCUMENT["components"]["schemas"][schema["$ref"].rpartition("/")[2]])
+    if "anyOf" in schema:
+        return least(schema["anyOf"][0])
+    if "enum" in schema or "const" in schema:
+        return schema["const"] if "const" in schema else schema["enum"][0]
+    needed = {name: schema["properties"][name] for name in schema.get("required", ())}
+    values: dict[str, Any] = {
+        "object": lambda: {name: least(of) for name, of in needed.items()},
+        "array": lambda: [least(schema["items"])],
+        "integer": lambda: schema.get("minimum", 1),
+        "boolean": lambda: True,
+    }
+    return values.get(schema.get("type", ""), lambda: "0" * 32)()
+
+
+def test_each_route_asks_for_the_proof_that_its_rule_is_for_and_no_other_does(api: Api) -> None:
+    rules = dict.fromkeys(api.safeguards()["proof_before"], "each")
+    api.ok("PUT", "safeguards", api.safeguards() | {"proof_before": rules}, **api.proof())
+    asked: list[tuple[str, ...]] = []
+    for method, path in guarded(api):
+        given = DOCUMENT["paths"][path][method.lower()].get("requestBody", {"content": {}})
+        schema = given["content"].get("application/json", {}).get("schema", {})
+        answer = api.call(method, filled(path), least(schema)) if path != "/vault/lock" else None
+        if answer is not None and "proof_needed" in answer.text:
+            asked.append((method, path, answer.json()["data"]["act"]))
+    assert sorted(asked) == sorted(vectors("proofs_of_routes.tsv"))
 
 
 def test_lists_and_sheets_never_hold_a_secret(api: Api) -> None:

@@ -48,7 +48,9 @@ def test_a_facet_and_a_part_are_the_servers(crowded: Api) -> None:
     found = rows(crowded, facet="address")
     assert [row["title"] for row in found["rows"]] == ["Lumen"] and found["logins"] == 7
     assert rows(crowded, facet="reused")["total"] == 1
-    assert rows(crowded, offset=1, limit=1)["rows"] == rows(crowded)["rows"][1:2]
+    for first, end in ((0, 1), (1, 2)):
+        part = rows(crowded, offset=first, limit=1)
+        assert part["rows"] == rows(crowded)["rows"][first:end] and part["total"] == 2
     assert rows(crowded, offset=99)["rows"] == []
     assert crowded.refused("POST", "checks/worklist/rows", {"facet": "odd"}).startswith("422")
     assert crowded.refused("POST", "checks/worklist/rows", {"limit": 0}).startswith("422")

@@ -8,6 +8,7 @@ import pytest
 from newknot.core.login import Importance, LoginCard
 from newknot.core.rotation import Rotation, RotationEvent, RotationState, RotationStep
 from newknot.core.rotation.change_mail import ChangeMail, fits, tells_of_change, unexplained
+from tests.support.vectors import examples
 
 NOW = datetime(2026, 5, 3, 12, tzinfo=UTC)
 CARD = LoginCard(
@@ -84,15 +85,6 @@ def test_a_mail_that_nothing_explains_is_said_until_the_secret_is_changed_anew()
     assert "3 May 2026, 12:01 UTC" in finding.evidence and MAIL.subject in finding.evidence
 
 
-@pytest.mark.parametrize(
-    ("subject", "body", "tells"),
-    [
-        ("Your password was changed", "", True),
-        ("Confirm your new password", "", True),
-        ("Account", "The passphrase of ilse was reset just now.", True),
-        ("Your parcel was changed", "It is at the pier.", False),
-        ("Password rules", "They are long.", False),
-    ],
-)
+@pytest.mark.parametrize(("subject", "body", "tells"), examples("mails_of_changes.json"))
 def test_mails_of_changes_are_told_by_their_words(subject: str, body: str, tells: bool) -> None:
     assert tells_of_change(subject, body) is tells
