@@ -471,6 +471,10 @@ def test_a_policy_that_came_since_the_last_check_is_held_against_passwords_alone
     api.ok("POST", "checks")
     found = api.ok("GET", "checks/worklist")["findings"]
     assert "unfinished" not in [one["kind"] for one in found]
+    # What went for good since is not remembered.
+    api.ok("DELETE", f"logins/{login}", **api.proof())
+    api.ok("DELETE", "logins/bin", **api.proof())
+    assert api.ok("POST", "checks")["checked_count"] == 0
 
 
 def test_a_stopped_check_goes_on_from_what_it_measured_over_a_lock_too(
