@@ -23,6 +23,9 @@ def test_loopback_is_known_and_nothing_is_no_site() -> None:
     assert site_of("   ") is None
     loops = [site_of(a) for a in ("http://x.localhost", "http://127.0.0.1:1", "http://[::1]")]
     assert all(site is not None and site.is_loopback for site in loops)
+    assert not any(
+        s.is_loopback for a in ("notlocalhost", "localhost.example") if (s := site_of(a))
+    )
 
 
 @pytest.mark.parametrize("address", examples("no_addresses.json"))

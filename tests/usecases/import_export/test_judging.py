@@ -10,6 +10,7 @@ import pytest
 from newknot.core.login import SecondFactor
 from newknot.exchange.portable_login import PortableLogin
 from newknot.usecases.import_export.judging import dates_of, draft_of, read_file, rows_of
+from newknot.usecases.logins.logins import LoginDates
 from tests.api.conftest import Api
 from tests.support.vectors import examples
 
@@ -36,8 +37,8 @@ def test_what_a_row_has_that_is_not_there(api: Api, case: dict[str, Any]) -> Non
 
 def test_what_a_file_does_not_say_is_taken_from_what_it_says() -> None:
     known = PortableLogin("x", changed_at=SECOND, secret_since_at=FIRST)
-    found = dates_of(known, NOW)
-    assert (found.created_at, found.changed_at, found.secret_since_at) == (FIRST, SECOND, FIRST)
+    assert dates_of(known, NOW) == LoginDates(FIRST, SECOND, FIRST)
+    assert dates_of(PortableLogin("x", changed_at=SECOND), NOW).created_at == SECOND
     here = PortableLogin("x", second_factor=SecondFactor.HERE)
     assert draft_of(here).second_factor is SecondFactor.NONE
     items = b'[{"title": "a"}, {"title": "b"}]'
