@@ -240,13 +240,13 @@ def test_no_query_of_the_site_is_said_and_no_rules_that_nothing_meets_are_learne
     api: Api,
 ) -> None:
     with serving_odd() as (odd, address):
-        odd.pages |= page("/enter", "", 302, location="/enter?code=4417")
+        odd.pages |= page("/enter", "", 302, location="/enter?code=rope-and-plank")
         as_usual = "<form enctype=Application/X-WWW-Form-URLencoded"
-        odd.pages |= page("/enter?code=4417", ENTER.replace("<form", as_usual))
+        odd.pages |= page("/enter?code=rope-and-plank", ENTER.replace("<form", as_usual))
         odd.pages |= page("/account/secret", SET.replace("minlength=10", "minlength=30"))
         login_id, path = begun(api, address, "ilse", OLD)
         found = api.ok("POST", f"{path}/drive")
-        assert f"opened {address}enter" in found["steps"] and "4417" not in str(found)
+        assert f"opened {address}enter" in found["steps"] and "rope" not in str(found)
         assert found["state"] == "verified" and odd.password == api.secret_of(login_id)
         assert api.ok("GET", "policies")["policies"] == []
         empty = api.add("Empty", secret=None, address=address, driven=True)["login_id"]

@@ -214,7 +214,7 @@ def test_a_campaign_of_ten_chosen_by_site_is_driven_to_its_end(
         part = page.get_by_role("region", name="Campaign of")
         expect(part.get_by_role("heading")).to_contain_text("0 of 10")
         part.get_by_role("button", name="Let New Knot do 10 of them").click()
-        expect(part.get_by_role("heading")).to_contain_text("10 of 10", timeout=60_000)
+        expect(part.get_by_role("heading")).to_contain_text("10 of 10", timeout=180_000)
         page.context.close()
     assert not any(opens(sites, "gantryrentals", person, OLD) for person in people)
 
