@@ -1,8 +1,8 @@
 """Rebuilds `core/data/guesses_by_effort.txt`: what an effort was worth, by known ways of making.
 
 Secrets are drawn from processes whose number of outcomes is known; a row gives, for those of about
-one effort, the outcomes that 47 of a hundred stay below. What would come out up to 0.6 orders
-above a bound that a decision hangs on stays below it, for a number is no surer than that. Of the
+one effort, the outcomes that 47 of a hundred stay below. One that would come out up to 0.6
+orders above a bound that a decision hangs on stays below it, for it is no surer than that. Of the
 ways that were written down before the finders knew them a fifth as many are drawn: what is met
 outside is in part what no finder was written for. Rows rise (pool adjacent violators; Ayer and
 others, 1955) and stand every 0.4 orders; beyond the last one order of effort is one of guesses.
