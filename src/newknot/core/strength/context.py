@@ -5,6 +5,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from math import log10
 
+from newknot.core.strength.dictionaries import beginnings
 from newknot.core.strength.reading import shape_of_letters
 
 WORDS_MOST = 64
@@ -14,9 +15,12 @@ _SHORTEST = 3
 
 @dataclass(frozen=True, slots=True)
 class Context:
-    """shapes: what to look for, each with the word it is of. was_cut: more was given than read."""
+    """shapes: what to look for, each with the word it is of. begins: the numbers of the first four
+    characters of each. was_cut: more was given than read.
+    """
 
     shapes: dict[str, str]
+    begins: frozenset[int]
     was_cut: bool
 
     @property
@@ -41,4 +45,5 @@ def read_context(words: Iterable[str]) -> Context:
         for piece in (*pieces, "".join(pieces)):
             if len(piece) >= _SHORTEST:
                 shapes.setdefault(shape_of_letters(piece), piece)
-    return Context(shapes, cut)
+    begins = frozenset(code for shape in shapes for code in beginnings(shape)[:1])
+    return Context(shapes, begins, cut)

@@ -12,6 +12,8 @@ from functools import cache
 from itertools import accumulate
 from math import log, log10
 
+import numpy as np
+
 from newknot.core.shipped import shipped_bytes
 from newknot.core.strength.reading import shape_of_letters
 from newknot.core.strength.segments import SegmentKind
@@ -23,6 +25,9 @@ DICTIONARY_VERSION = 12
 _EULER = 0.5772
 _STEP, _STEPS = 1.4, 46
 """Ratio between neighbouring ranks that count as equally likely, and steps up to the last."""
+BEGINNING, BITS = 4, 5
+"""Characters of a word by which most stretches that are none are told at once, and bits of each."""
+_MASK = (1 << BITS * BEGINNING) - 1
 _SPELT_OUT = (("ä", "ae"), ("ö", "oe"), ("ü", "ue"), ("å", "aa"), ("ß", "ss"))
 
 
@@ -70,8 +75,21 @@ like a word's.
 """
 
 
+def beginnings(shaped: str) -> list[int]:
+    """For each place from which four characters are left, a number below 2^20 of these four: the
+    low five bits of each, so that what differs in script alone may share one.
+    """
+    codes, code = [], 0
+    for c in shaped:
+        code = (code << BITS | ord(c) & 31) & _MASK
+        codes.append(code)
+    return codes[BEGINNING - 1 :]
+
+
 class Dictionaries:
-    """All lists in one: `number` of a shape, then `taken` of the number."""
+    """All lists in one: `number` of a shape, then `taken` of the number. begins: 1 by the number of
+    the first four characters, where a listed shape begins so.
+    """
 
     def __init__(self, lists: Iterable[tuple[RankedList, str]]) -> None:
         self._lists: list[RankedList] = []
@@ -101,6 +119,11 @@ class Dictionaries:
             for source, keys, numbers in keyed:
                 rows = slice(*(int(source.share * _STEP**k) for k in (step, step + 1)))
                 self.number.update(zip(keys[rows], numbers[rows], strict=True))
+        self.begins = bytearray(_MASK + 1)
+        first = "".join({key[:BEGINNING] for key in self.number if len(key) >= BEGINNING})
+        codes = np.frombuffer(first.encode("utf-32-le"), dtype="<u4").reshape(-1, BEGINNING) & 31
+        places = np.bitwise_or.reduce(codes << np.arange(BEGINNING - 1, -1, -1) * BITS, axis=1)
+        np.frombuffer(self.begins, dtype=np.uint8)[places] = 1
 
     def taken(self, number: int) -> tuple[RankedList, float, str]:
         """The word's list, -log10 of its probability within it, and the word as listed."""

@@ -7,7 +7,7 @@ a text are looked up together from sums over its beginnings.
 """
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from functools import cache
 from math import log10
 
@@ -26,11 +26,13 @@ _STEPS_PER_ORDER = 40
 _BASE = 0x9E37_79B9_7F4A_7C15
 _INVERSE = pow(_BASE, -1, 1 << 64)
 _MASK = (1 << 64) - 1
-_READ_MOST = 128
+_MARK_BITS = 23
+"""A mark for each beginning of a hash in so many bits: one in twenty is set."""
 _RUN = re.compile(r"[^\W\d_]{4,}")
 _LIST = RankedList(_FILE, SegmentKind.RARE_WORD, RARER_SHARE, 0.4)
 
 Hashes = NDArray[np.uint64]
+Places = NDArray[np.intp]
 
 
 def hash_of(shape: str) -> int:
@@ -61,22 +63,63 @@ def _words() -> tuple[Hashes, NDArray[np.uint8]]:
 
 
 @cache
-def _powers() -> tuple[Hashes, Hashes]:
-    def row(base: int) -> Hashes:
-        powers = [1]
-        for _ in range(_READ_MOST):
-            powers.append(powers[-1] * base & _MASK)
-        return np.array(powers, dtype=np.uint64)
+def _marks() -> NDArray[np.uint8]:
+    """Eight marks in a byte. What has none is no word, and is not looked for among all of them,
+    which lie farther away than a processor keeps at hand.
+    """
+    marks = np.zeros(1 << _MARK_BITS, dtype=np.uint8)
+    marks[_words()[0] >> np.uint64(64 - _MARK_BITS)] = 1
+    return np.packbits(marks, bitorder="little")
 
-    return row(_BASE), row(_INVERSE)
+
+def _marked(hashes: Hashes) -> Places:
+    """The places of those that may be of words."""
+    places = hashes >> np.uint64(64 - _MARK_BITS)
+    bits = _marks()[places >> np.uint64(3)] >> (places & np.uint64(7)).astype(np.uint8)
+    return np.flatnonzero(bits & 1)
 
 
-def is_rarer_word(shape: str) -> bool:
-    """Whether a whole shape is one of them."""
-    hashes, _ = _words()
-    wanted = np.uint64(hash_of(shape))
-    at = int(np.searchsorted(hashes, wanted))
-    return at < len(hashes) and bool(hashes[at] == wanted)
+@cache
+def _powers(bits: int) -> tuple[Hashes, Hashes]:
+    """Of the base and of its inverse, 2^bits each."""
+    rows = np.full((2, 1 << bits), 1, dtype=np.uint64)
+    rows[0, 1:], rows[1, 1:] = np.uint64(_BASE), np.uint64(_INVERSE)
+    up, down = np.multiply.accumulate(rows, axis=1)
+    return up, down
+
+
+def _hashes_of(shaped: str, starts: Places, ends: Places) -> Hashes:
+    """The hashes of stretches of a text."""
+    up, down = _powers(len(shaped).bit_length())
+    codes = np.frombuffer(shaped.encode("utf-32-le", "surrogatepass"), dtype="<u4").astype(
+        np.uint64
+    )
+    sums = np.zeros(len(shaped) + 1, dtype=np.uint64)
+    np.cumsum((codes + np.uint64(1)) * up[: len(shaped)], out=sums[1:])
+    hashes: Hashes = (sums[ends] - sums[starts]) * down[starts]
+    return hashes
+
+
+def _found(hashes: Hashes) -> tuple[Places, Places]:
+    """(which of some hashes are of words, the places of these words)."""
+    maybe = _marked(hashes)
+    if not len(maybe):
+        return maybe, maybe
+    words, _ = _words()
+    wanted = hashes[maybe]
+    places = np.minimum(np.searchsorted(words, wanted), len(words) - 1)
+    is_word = words[places] == wanted
+    return maybe[is_word], places[is_word]
+
+
+def rarer_among(shaped: str, spans: Sequence[tuple[int, int]]) -> list[int]:
+    """Which of some stretches [start, end) of a shape of any length are such words."""
+    if not spans:
+        return []
+    starts, ends = np.array(spans, dtype=np.intp).T
+    which, _ = _found(_hashes_of(shaped, starts, ends))
+    found: list[int] = which.tolist()
+    return found
 
 
 def rarer_words(shaped: str) -> Iterator[tuple[int, int, float]]:
@@ -86,27 +129,23 @@ def rarer_words(shaped: str) -> Iterator[tuple[int, int, float]]:
     runs = [run.span() for run in _RUN.finditer(shaped)]
     if not runs:
         return
-    up, down = _powers()
-    codes = np.fromiter(map(ord, shaped), dtype=np.uint64, count=len(shaped)) + np.uint64(1)
-    sums = np.zeros(len(shaped) + 1, dtype=np.uint64)
-    np.cumsum(codes * up[: len(shaped)], out=sums[1:])
-    starts, ends = _stretches(tuple(runs))
-    found = (sums[ends] - sums[starts]) * down[starts]
-    hashes, steps = _words()
-    places = np.minimum(np.searchsorted(hashes, found), len(hashes) - 1)
-    for at in np.flatnonzero(hashes[places] == found):
-        yield int(starts[at]), int(ends[at]), int(steps[places[at]]) / _STEPS_PER_ORDER
+    starts, ends = np.concatenate(
+        [_stretches(last - first) + first for first, last in runs], axis=1
+    )
+    _, steps = _words()
+    for at, place in zip(*_found(_hashes_of(shaped, starts, ends)), strict=True):
+        yield int(starts[at]), int(ends[at]), int(steps[place]) / _STEPS_PER_ORDER
 
 
-def _stretches(runs: tuple[tuple[int, int], ...]) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
-    starts: list[int] = []
-    ends: list[int] = []
-    for first, last in runs:
-        for start in range(first, last - SHORTEST + 1):
-            stop = min(last, start + LONGEST) + 1
-            ends.extend(range(start + SHORTEST, stop))
-            starts.extend([start] * (stop - start - SHORTEST))
-    return np.array(starts, dtype=np.intp), np.array(ends, dtype=np.intp)
+@cache
+def _stretches(letters: int) -> Places:
+    """The starts and the ends of all stretches of a run of so many letters."""
+    pairs = [
+        (start, end)
+        for start in range(letters - SHORTEST + 1)
+        for end in range(start + SHORTEST, min(letters, start + LONGEST) + 1)
+    ]
+    return np.array(pairs, dtype=np.intp).T
 
 
 FEE_LOG10 = -log10(RARER_SHARE)

@@ -6,12 +6,16 @@ view is a small function of the text alone; it gives nothing where it cannot hav
 """
 
 import re
+from bisect import bisect_right
 from collections import Counter
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from functools import cache
-from itertools import pairwise, zip_longest
+from itertools import accumulate, pairwise, zip_longest
 from math import isqrt
+
+import numpy as np
+from numpy.typing import NDArray
 
 from newknot.core.strength.codings import (
     from_47,
@@ -37,7 +41,7 @@ from newknot.core.strength.letter_chain import (
     letter_number,
     triples,
 )
-from newknot.core.strength.rarer_words import is_rarer_word
+from newknot.core.strength.rarer_words import rarer_among
 from newknot.core.strength.reading import shape_of_letters
 
 SHORTEST, LONGEST = 5, 128
@@ -61,6 +65,9 @@ _BETTER, _LIKE_WORDS = 0.15, 1.4
 0.9 to 1.2, letters by chance 1.7 and more.
 """
 _RUN = re.compile(r"[^\W\d_]{3,}")
+_WORD_RUN = re.compile(r"[^\W\d_]{4,}")
+_FOREIGN_RUN = re.compile(r"[a-zA-Z]*[^\W\d_a-zA-Z][^\W\d_]*")
+_NOT_ASCII = re.compile(r"[^\x00-\x7f]")
 _BETWEEN_LEAST, _PUT_IN_LEAST, _PLACES_LOG10 = 3, 2, 0.5
 _BETWEEN = re.compile("\0[^\\W\\d_]\0[^\\W\\d_]\0")
 
@@ -115,17 +122,23 @@ def views_of(text: str, *, depth: int = 2) -> list[View]:
     """
     if not SHORTEST <= len(text) <= LONGEST:
         return []
-    own, own_held = _letter_cost(text), _word_letters(text)
-    found: list[tuple[float, int, View]] = []
+    undone_by: list[tuple[int, _Way, str]] = []
     for at, way in enumerate(
         (*_ways(), *_shifted(text), *_apart(text), *_beside(text), *_framed(text))
     ):
         undone = way.undo(text)
-        if not undone or undone == text or len(undone) < WORD_LEAST:
-            continue
-        cost = _letter_cost(undone)
-        # Most views read no better, and are not looked up.
-        held = _word_letters(undone) if cost < own or cost == NO_LETTERS else 0
+        if undone and undone != text and len(undone) >= WORD_LEAST:
+            undone_by.append((at, way, undone))
+    own, *costs = _letter_costs([text, *(undone for _, _, undone in undone_by)])
+    # Most views read no better, and are not looked up.
+    may_hold = [cost < own or cost == NO_LETTERS for cost in costs]
+    own_held, *held_by = _word_letters(
+        [text, *(undone for (_, _, undone), may in zip(undone_by, may_hold, strict=True) if may)]
+    )
+    in_turn = iter(held_by)
+    found: list[tuple[float, int, View]] = []
+    for (at, way, undone), cost, may in zip(undone_by, costs, may_hold, strict=True):
+        held = next(in_turn) if may else 0
         better = way.is_frame or cost < own - _BETTER
         if held > own_held or (better and cost < _LIKE_WORDS):
             view = View(way.says, way.cost_log10, undone, way.place)
@@ -135,36 +148,72 @@ def views_of(text: str, *, depth: int = 2) -> list[View]:
                 both = f"{inner.says}, {way.says}"
                 total = way.cost_log10 + inner.cost_log10
                 view = View(both, total, inner.text, _whole)
-                found.append((_letter_cost(inner.text), at, view))
+                found.append((_letter_costs([inner.text])[0], at, view))
     return [view for _, _, view in sorted(found, key=lambda one: one[:2])[:MEASURED_MOST]]
 
 
-def _word_letters(text: str) -> int:
-    """Letters of the runs that a list holds as they stand."""
-    known = dictionaries().number
-    runs = (shape_of_letters(run.lower()) for run in _RUN.findall(text))
-    return sum(
-        len(run)
-        for run in runs
-        if len(run) >= WORD_LEAST
-        and (run in known or (len(run) > WORD_LEAST and is_rarer_word(run)))
-    )
+def _word_letters(texts: list[str]) -> list[int]:
+    """Of each text, the letters of the runs that a list holds as they stand."""
+    known, letters = dictionaries().number, [0] * len(texts)
+    shapes = [shape_of_letters(text.lower()) for text in texts]
+    ends = list(accumulate(len(shape) + 1 for shape in shapes))
+    shaped = "\n".join(shapes)
+    unknown: list[tuple[int, int]] = []
+    for run in _WORD_RUN.finditer(shaped):
+        start, end = run.span()
+        if shaped[start:end] in known:
+            letters[bisect_right(ends, start)] += end - start
+        elif end - start > WORD_LEAST:
+            unknown.append((start, end))
+    for which in rarer_among(shaped, unknown):
+        start, end = unknown[which]
+        letters[bisect_right(ends, start)] += end - start
+    return letters
 
 
-def _letter_cost(text: str) -> float:
-    """Orders of ten a letter, by how letters follow in words."""
-    table, total, count = triples(), 0, 0
-    for run in _RUN.findall(text):
-        low = run.lower()
-        if not low.isascii():
-            continue
-        first = second = EDGE
-        for c in low:
-            letter = letter_number(c)
-            total += table[(first * LETTERS + second) * LETTERS + letter]
-            first, second = second, letter
-        count += len(low)
-    return total / STEPS_PER_ORDER / count if count > 2 else NO_LETTERS
+def _letter_costs(texts: list[str]) -> list[float]:
+    """Of each text, orders of ten a letter, by how letters follow in words. Runs of letters of
+    another script do not count, nor do those of fewer than three.
+    """
+    texts = [text if text.isascii() else _without_foreign(text) for text in texts]
+    letters = _letters()[np.frombuffer("\n".join(["", *texts, "", ""]).encode(), dtype=np.uint8)]
+    is_letter = letters > EDGE
+    three = is_letter[:-2] & is_letter[1:-1] & is_letter[2:]
+    counts = np.zeros(len(letters), dtype=np.intp)
+    counts[:-2] = three
+    counts[1:-1] |= three
+    counts[2:] |= three
+    # A run begins anew behind what is no letter.
+    second = letters[1:-1]
+    first = letters[:-2] * is_letter[1:-1]
+    costs = np.zeros(len(letters), dtype=np.intp)
+    costs[2:] = _triples()[(first * LETTERS + second) * LETTERS + letters[2:]] * counts[2:]
+    if is_letter[1]:
+        costs[1] = _triples()[letters[1]] * counts[1]
+    starts = list(accumulate((len(text) + 1 for text in texts), initial=1))
+    totals, many = (np.add.reduceat(one, starts[:-1]).tolist() for one in (costs, counts))
+    return [
+        total / STEPS_PER_ORDER / count if count > 2 else NO_LETTERS
+        for total, count in zip(totals, many, strict=True)
+    ]
+
+
+def _without_foreign(text: str) -> str:
+    return _NOT_ASCII.sub("\n", _FOREIGN_RUN.sub("\n", text))
+
+
+@cache
+def _letters() -> NDArray[np.intp]:
+    """Of each byte: 1 to 26 for a letter in either case, else the edge of a word."""
+    numbers = np.zeros(256, dtype=np.intp)
+    for c in _ALPHABET:
+        numbers[ord(c)] = numbers[ord(c.upper())] = letter_number(c)
+    return numbers
+
+
+@cache
+def _triples() -> NDArray[np.uint8]:
+    return np.frombuffer(triples(), dtype=np.uint8)
 
 
 def _same(start: int, end: int, n: int) -> tuple[int, int]:
@@ -241,14 +290,17 @@ def _ways() -> tuple[_Way, ...]:
 
 def _shifted(text: str) -> Iterator[_Way]:
     """The two shifts in the alphabet whose letters are the most usual ones."""
-    counts = Counter(c for c in text.lower() if c in _ALPHABET)
-    letters = [(ord(c) - ord("a"), n) for c, n in counts.items()]
-    costs = [
-        (sum(n * _USUAL[(letter - by) % 26] for letter, n in letters), by) for by in range(1, 26)
-    ]
-    for _, by in sorted(costs)[:2]:
-        yield _shifts()[by]
-        yield _shifts_turned()[by]
+    codes = np.frombuffer(text.encode("ascii", "replace"), dtype=np.uint8)
+    counts = np.bincount(_letters()[codes], minlength=LETTERS)[1:]
+    for by in np.argsort(_usual_shifted() @ counts, kind="stable")[:2].tolist():
+        yield _shifts()[by + 1]
+        yield _shifts_turned()[by + 1]
+
+
+@cache
+def _usual_shifted() -> NDArray[np.intp]:
+    """How rare each letter would be, if it was shifted by 1 to 25."""
+    return np.array([[_USUAL[(at - by) % 26] for at in range(26)] for by in range(1, 26)])
 
 
 @cache

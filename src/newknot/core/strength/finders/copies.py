@@ -82,7 +82,7 @@ def _in_signs(reading: Reading) -> Iterator[Found]:
     low, shaped = reading.low, reading.shaped
     if low.isalpha() or low.isdigit():
         return
-    for at in range(_IN_SIGNS_LEAST, len(low) - _IN_SIGNS_LEAST + 1):
+    for at in range(_IN_SIGNS_LEAST, (len(low) + 1) // 2 + 1):
         for size in (at, at - 1):
             end = at + size
             first, again = shaped[:size], shaped[at:end]

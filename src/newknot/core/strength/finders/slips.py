@@ -6,7 +6,13 @@ from math import log10
 from string import ascii_lowercase
 
 from newknot.core.strength.case_pattern import case_log10
-from newknot.core.strength.dictionaries import LONGEST, dictionaries
+from newknot.core.strength.dictionaries import (
+    BEGINNING,
+    BITS,
+    LONGEST,
+    beginnings,
+    dictionaries,
+)
 from newknot.core.strength.reading import Reading
 from newknot.core.strength.segments import Found, Part
 
@@ -15,6 +21,9 @@ SLIPPED_LOG10 = 1.7
 _WAYS_PER_LETTER = 53
 _SHORTEST, _STRETCHES = 6, 6
 _LETTERS = ascii_lowercase.replace("l", "")
+_NO_LETTER = "`"
+"""What counts as nothing in the number of a beginning."""
+_PLACES = [(c, ord(c) & 31) for c in _LETTERS]
 _RUN = re.compile(r"[^\W\d_]{6,}")
 
 
@@ -39,18 +48,32 @@ def _stretches(start: int, end: int, words: Sequence[Found]) -> list[tuple[int, 
 def _slipped(reading: Reading, start: int, end: int) -> Iterator[Found]:
     lists, key = dictionaries(), reading.shaped[start:end]
     number_of = lists.number
+    is_begun = lists.begins[beginnings(key)[0]]
     hits: set[int] = set()
-    for at in range(len(key)):
+    # What is put right behind its beginning begins as it did.
+    for at in range(len(key) if is_begun else BEGINNING):
         before, here, after = key[:at], key[at], key[at + 1 :]
-        edits = [before + after, *(before + c + after for c in _LETTERS)]
-        edits += (before + c + here + after for c in _LETTERS)
+        edits = [before + after]
+        edits += (before + c + after for c in _that_begin(before, after))
+        edits += (before + c + here + after for c in _that_begin(before, here + after))
         if after:
             edits.append(before + after[0] + here + after[1:])
         hits.update(number_of[edit] for edit in edits if edit in number_of)
-    hits.update(number_of[key + c] for c in _LETTERS if key + c in number_of)
+    if is_begun:
+        hits.update(number_of[key + c] for c in _LETTERS if key + c in number_of)
     which, pattern = case_log10(reading.text, start, end)
     which += log10(_WAYS_PER_LETTER * len(key))
     for source, in_list, word in map(lists.taken, hits):
         if len(word) >= _SHORTEST - 1:
             fee = SLIPPED_LOG10 + pattern - log10(source.share)
             yield Found(start, end, Part.WORD, which + in_list, fee, source.kind, word)
+
+
+def _that_begin(before: str, after: str) -> str | list[str]:
+    """The letters with which between the two a listed word may begin."""
+    bits = BITS * (BEGINNING - 1 - len(before))
+    if bits < 0:
+        return _LETTERS
+    begins = dictionaries().begins
+    (rest, *_) = beginnings(before + _NO_LETTER + after[:BEGINNING])
+    return [c for c, place in _PLACES if begins[rest | place << bits]]

@@ -1,6 +1,6 @@
 """Walks over neighbouring keys, on QWERTY, QWERTZ, AZERTY and the digit block."""
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
 from itertools import pairwise
@@ -68,23 +68,34 @@ def steps(keyboard: Keyboard) -> dict[str, int]:
     return sides
 
 
+_BY_LINE = 1 << len(KEYBOARDS)
+_BY_ANY = 2 * _BY_LINE - 1
+
+
 @cache
-def _any_sides() -> frozenset[str]:
-    """Every two characters, as typed with the shift key or without, that lie side by side on
-    some keyboard or follow each other on a line.
+def _sides() -> dict[str, int]:
+    """Every two characters, as typed with the shift key or without, that are the same key, lie side
+    by side or follow each other on a line -> a bit for each keyboard on which they do, and one for
+    the lines.
     """
-    pairs = {line[at : at + 2] for line in _LINES for at in range(len(line) - 1)}
-    pairs |= {pair[::-1] for pair in pairs}
-    for keyboard in KEYBOARDS:
+    bits: dict[str, int] = {}
+
+    def add(pairs: Iterable[str], shifts: Mapping[str, str], bit: int) -> None:
         typed: dict[str, list[str]] = {}
-        for shifted, key in keyboard.shifts.items():
+        for shifted, key in shifts.items():
             typed.setdefault(key, []).append(shifted)
-        for a, b in map(tuple, steps(keyboard)):
-            pairs |= {c + d for c in (a, *typed.get(a, ())) for d in (b, *typed.get(b, ()))}
-    shifted_of = {key: typed for typed, key in _US_SHIFT.items()}
-    for a, b in [tuple(pair) for pair in pairs]:
-        pairs |= {c + d for c in (a, shifted_of.get(a, a)) for d in (b, shifted_of.get(b, b))}
-    return frozenset(pairs)
+        for a, b in map(tuple, pairs):
+            for c in (a, *typed.get(a, ())):
+                for d in (b, *typed.get(b, ())):
+                    bits[c + d] = bits.get(c + d, 0) | bit
+
+    for at, keyboard in enumerate(KEYBOARDS):
+        add(steps(keyboard), keyboard.shifts, 1 << at)
+        add((2 * key for key in set(keyboard.shifts.values())), keyboard.shifts, 1 << at)
+    for line in _LINES:
+        pairs = [line[at : at + 2] for at in range(len(line) - 1)]
+        add((*pairs, *(pair[::-1] for pair in pairs)), _US_SHIFT, _BY_LINE)
+    return bits
 
 
 @cache
@@ -110,11 +121,15 @@ def _lines() -> dict[str, tuple[str, ...]]:
 
 def walks(reading: Reading) -> Iterator[Found]:
     """Every walk of three keys and more, straight or turning."""
-    beside = [a == b or a + b in _any_sides() for a, b in pairwise(reading.low)]
-    if not any(a and b for a, b in pairwise(beside)):
-        return
+    sides_of, goes_on, before = _sides(), 0, 0
+    for a, b in pairwise(reading.low):
+        beside = _BY_ANY if a == b else sides_of.get(a + b, 0)
+        goes_on |= before & beside
+        before = beside
     text = reading.text[: len(reading.low)]
-    for keyboard in KEYBOARDS:
+    for at, keyboard in enumerate(KEYBOARDS):
+        if not goes_on >> at & 1:
+            continue
         shifts = keyboard.shifts
         keys = "".join(shifts.get(c, c) for c in reading.low) if shifts else reading.low
         sides = steps(keyboard)
@@ -129,7 +144,8 @@ def walks(reading: Reading) -> Iterator[Found]:
             for first in range(start, end - 1) if moves else ():
                 yield from _walk(keyboard, keys, first, directions[first:end], shifted)
             start = end + 1
-    yield from _along_lines(reading.low, text)
+    if goes_on & _BY_LINE:
+        yield from _along_lines(reading.low, text)
 
 
 def _walk(

@@ -7,7 +7,14 @@ from math import comb, log10
 
 from newknot.core.strength.case_pattern import case_log10
 from newknot.core.strength.context import Context
-from newknot.core.strength.dictionaries import CONTEXT_SHARE, LONGEST, SHORTEST, dictionaries
+from newknot.core.strength.dictionaries import (
+    BEGINNING,
+    CONTEXT_SHARE,
+    LONGEST,
+    SHORTEST,
+    beginnings,
+    dictionaries,
+)
 from newknot.core.strength.rarer_words import FEE_LOG10, rarer_words
 from newknot.core.strength.reading import SWAPS, Reading
 from newknot.core.strength.segments import Found, Part, SegmentKind
@@ -35,28 +42,52 @@ def words(reading: Reading, context: Context) -> Iterator[Found]:
     written backwards begin or end a run of letters.
     """
     low, shaped = reading.low, reading.shaped
-    number_of, own = dictionaries().number, context.shapes
+    lists, own = dictionaries(), context.shapes
+    number_of = lists.number
     n, backwards = len(low), shaped[::-1]
     edges = _edges(low)
+    # Most stretches begin as no word does, and are not looked up.
+    begins, begins_turned = (_may_begin(one, lists.begins, context) for one in (shaped, backwards))
     for run in _LETTERS.finditer(shaped):
         first, last = run.span()
         for start in range(first, last - SHORTEST + 1):
-            at_edge = start == first
-            for end in range(start + SHORTEST, min(last, start + LONGEST) + 1):
+            stop = min(last, start + LONGEST) + 1 if begins[start] else start + BEGINNING
+            for end in range(start + SHORTEST, stop):
                 key = shaped[start:end]
                 if key in number_of or key in own:
                     yield from _shaped(reading, start, end, key, context)
-                if (at_edge or end == last) and end - start >= _SHORTEST_CHANGED:
-                    turned = backwards[n - end : n - start]
-                    if (turned in number_of or turned in own) and turned != key:
-                        yield from _backwards(reading, start, end, turned, context)
+        for start, end in _at_an_edge(first, last):
+            if begins_turned[n - end]:
+                turned = backwards[n - end : n - start]
+                is_word = turned in number_of or turned in own
+                if is_word and turned != shaped[start:end]:
+                    yield from _backwards(reading, start, end, turned, context)
     yield from _rarer(reading, context)
-    for start in edges:
-        for end in edges:
-            if SHORTEST <= end - start <= LONGEST:
+    begins = _may_begin(low, lists.begins, context)
+    for at, start in enumerate(edges):
+        most = LONGEST if begins[start] else BEGINNING - 1
+        for end in edges[at + 1 :]:
+            if end - start > most:
+                break
+            if end - start >= SHORTEST:
                 raw = low[start:end]
                 if not raw.isalpha() and (raw in number_of or raw in own):
                     yield from _raw(reading, start, end, raw, context)
+
+
+def _may_begin(shaped: str, begins: bytearray, context: Context) -> list[int]:
+    """For each place of a text, whether a word may begin there, of four letters or more."""
+    codes, own = beginnings(shaped), context.begins
+    may = [begins[code] or code in own for code in codes]
+    return [*may, *[0] * (len(shaped) + 1 - len(may))]
+
+
+def _at_an_edge(first: int, last: int) -> Iterator[tuple[int, int]]:
+    """The stretches of a run of letters that begin or end with it."""
+    for end in range(first + _SHORTEST_CHANGED, min(last, first + LONGEST) + 1):
+        yield first, end
+    for start in range(max(first + 1, last - LONGEST), last - _SHORTEST_CHANGED + 1):
+        yield start, last
 
 
 def _edges(low: str) -> list[int]:
