@@ -5,7 +5,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from math import log10
 
-from newknot.core.strength.dictionaries import beginnings
+from newknot.core.strength.dictionaries import BEGINNING, beginnings
 from newknot.core.strength.reading import shape_of_letters
 
 WORDS_MOST = 64
@@ -45,5 +45,5 @@ def read_context(words: Iterable[str]) -> Context:
         for piece in (*pieces, "".join(pieces)):
             if len(piece) >= _SHORTEST:
                 shapes.setdefault(shape_of_letters(piece), piece)
-    begins = frozenset(code for shape in shapes for code in beginnings(shape)[:1])
+    begins = frozenset(code for shape in shapes for code in beginnings(shape[:BEGINNING]))
     return Context(shapes, begins, cut)

@@ -113,8 +113,14 @@ def measure(secret: str, context: Iterable[str] = ()) -> Measure:
 
     context: words an acquaintance or the site knows; cut at 64 words of 200 characters.
     """
-    reading, own = read(secret), read_context(context)
-    way = way_made(reading, own)
+    return measured(read(secret), read_context(context))
+
+
+def measured(reading: Reading, own: Context, looked_at: list[Reading] | None = None) -> Measure:
+    """The measure of a text that was read. looked_at, where given, is filled with all the readings
+    in which what is known of the user was looked for.
+    """
+    way = way_made(reading, own, looked_at)
     if own.shapes and (way.view or any(s.kind is SegmentKind.CONTEXT for s in way.segments)):
         # Knowing more never takes more.
         way = min(way, way_made(reading, read_context(())), key=lambda one: one.guesses_log10)
@@ -161,25 +167,28 @@ class Way(NamedTuple):
         return len(self.segments) == 1 and self.segments[0].kind in _TRIED_FIRST
 
 
-def way_made(reading: Reading, own: Context) -> Way:
+def way_made(reading: Reading, own: Context, looked_at: list[Reading] | None = None) -> Way:
     """The likeliest way a text was made, as it stands or after a view where that takes less."""
+    looked_at = [] if looked_at is None else looked_at
+    looked_at.append(reading)
     plain = _plain(reading, own)
     doubtful = _length_of(plain.segments, _DOUBTFUL)
     # What holds no letters may stand for some, and what is written in other signs for these.
     is_coded = not reading.low.isascii() or not any(map(str.isalpha, reading.low))
     if plain.effort_log10 > VIEWED_ABOVE_LOG10 and (is_coded or doubtful >= VIEWED_FROM):
-        viewed = _viewed(reading, own, plain)
+        viewed = _viewed(reading, own, plain, looked_at)
         return min(plain, viewed, key=lambda one: one.guesses_log10)
     return plain
 
 
-def _viewed(reading: Reading, own: Context, plain: Way) -> Way:
+def _viewed(reading: Reading, own: Context, plain: Way, looked_at: list[Reading]) -> Way:
     """What comes out of the best view, where that takes less than the text as it stands."""
     best, n = plain, len(reading.text)
     for view in views_of(reading.text):
         inner = read(view.text)
         if len(inner.text) != len(view.text):
             continue
+        looked_at.append(inner)
         found = _plain(inner, own)
         if _length_of(found.segments, _BY_CHANCE) > VIEW_LEAVES_MOST * len(inner.text):
             continue

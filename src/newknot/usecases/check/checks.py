@@ -121,6 +121,8 @@ def run_check(
         try:
             return _run(vault, lists, not_asked, progress=progress, now=now, memory=memory)
         finally:
+            if memory.measures is not None:
+                memory.measures.end_check()
             # What is remembered lives until the lock: the collector need not walk it each time.
             gc.freeze()
 

@@ -2,9 +2,9 @@
 
 from newknot.core.login import Origin
 from newknot.core.secret import Secret
-from newknot.core.strength import measure
 from newknot.core.strength.dictionaries import DICTIONARY_VERSION
-from newknot.core.strength.kept import KeptMeasure, kept
+from newknot.core.strength.kept import KeptMeasure
+from newknot.core.strength.same_texts import SameTexts
 from newknot.store.kept_measures import get_kept_measures, put_kept_measures
 from newknot.store.own_details import get_own_details
 from newknot.store.passphrases import get_passphrases
@@ -31,6 +31,12 @@ class KeptMeasures:
         self._like = vault.fingerprint("like", str(DICTIONARY_VERSION), LIKENESS_VERSION, *prints)
         self._held = get_kept_measures(vault)
         self._new_count = 0
+        self.end_check()
+
+    def end_check(self) -> None:
+        """Forgets what only spares asking twice within one check."""
+        self._texts = SameTexts()
+        self._likenesses: dict[bytes, str] = {}
 
     def of(self, login_id: str, secret: Secret, context: tuple[str, ...]) -> KeptMeasure:
         """The measure of a login's secret beside what others know of it and of the user. login_id:
@@ -42,7 +48,7 @@ class KeptMeasures:
         held = self._held.get(login_id)
         if held is not None and held[0] == print_of:
             return held[1]
-        found = kept(measure(text, known))
+        found = self._texts.of(text, known)
         self._held[login_id] = (print_of, found)
         self._new_count += 1
         return found
@@ -56,7 +62,10 @@ class KeptMeasures:
         held = self._held.get(kept_as)
         if held is not None and held[0] == print_of:
             return held[1].reasons
-        says = passphrase_likeness(self._vault, secret, self._passphrases)
+        if print_of not in self._likenesses:
+            says = passphrase_likeness(self._vault, secret, self._passphrases)
+            self._likenesses[print_of] = says
+        says = self._likenesses[print_of]
         self._held[kept_as] = (print_of, KeptMeasure(0.0, says))
         return says
 
