@@ -96,6 +96,10 @@ def get_card(vault: Vault, login_id: str) -> LoginCard:
     return vault.decoded(Label.LOGIN, login_id, CARD, partial(_card_of, login_id))
 
 
+_IMPORTANCES = {one.value: one for one in Importance}
+_SECOND_FACTORS = {one.value: one for one in SecondFactor}
+
+
 def _card_of(login_id: str, text: bytes) -> LoginCard:
     d = unpacked(text)
     return LoginCard(
@@ -104,12 +108,12 @@ def _card_of(login_id: str, text: bytes) -> LoginCard:
         user_name=d["user_name"],
         address=d["address"],
         notes=d["notes"],
-        fields=tuple(PlainField(*pair) for pair in d["fields"]),
+        fields=tuple([PlainField(*pair) for pair in d["fields"]]),
         secret_field_names=tuple(d["secret_field_names"]),
         folder=d["folder"],
         owner=d["owner"],
         tags=tuple(d["tags"]),
-        importance=Importance(d["importance"]),
+        importance=_IMPORTANCES[d["importance"]],
         expires_on=day(d["expires_on"]),
         resets_by=d["resets_by"],
         created_at=datetime.fromisoformat(d["created_at"]),
@@ -117,7 +121,7 @@ def _card_of(login_id: str, text: bytes) -> LoginCard:
         secret_since_at=datetime.fromisoformat(d["secret_since_at"]),
         has_secret=d["has_secret"],
         deleted_at=moment(d["deleted_at"]),
-        second_factor=SecondFactor(d.get("second_factor", "none")),
+        second_factor=_SECOND_FACTORS[d.get("second_factor", "none")],
         driven=d.get("driven", False),
         driven_at=tuple(d.get("driven_at", ())),
         parted_at=moment(d.get("parted_at")),

@@ -54,6 +54,9 @@ class Label(IntEnum):
     IMPORT_UNDO = 18
 
 
+_LABELS = {label.value: label for label in Label}
+
+
 @dataclass(frozen=True, slots=True)
 class Entry:
     """One record as the manifest knows it."""
@@ -129,10 +132,10 @@ class Manifest:
             body = open_sealed(self._key, sealed, bound_to=bound)
         except SealBroken:
             raise VaultDamaged(part=part) from None
+        held = self._buckets[bucket]
         for record_id, label, record_part, rev, tag in _ENTRY.iter_unpack(body):
-            entry = Entry(Label(label), rev, tag)
-            self.entries[record_id, record_part] = entry
-            self._buckets[bucket][record_id, record_part] = entry
+            held[record_id, record_part] = Entry(_LABELS[label], rev, tag)
+        self.entries.update(held)
 
     def write(
         self,

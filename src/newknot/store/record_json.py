@@ -9,6 +9,9 @@ _T = TypeVar("_T")
 _V = TypeVar("_V")
 
 
+_READER = json.JSONDecoder()
+
+
 def packed(document: dict[str, Any]) -> bytes:
     """The document in UTF-8, without blanks."""
     return json.dumps(document, ensure_ascii=False, separators=(",", ":")).encode("utf-8")
@@ -16,7 +19,11 @@ def packed(document: dict[str, Any]) -> bytes:
 
 def unpacked(text: bytes) -> dict[str, Any]:
     """The document of `packed`."""
-    document: dict[str, Any] = json.loads(text.decode("utf-8"))
+    written = text.decode("utf-8")
+    document: dict[str, Any]
+    document, end = _READER.raw_decode(written)
+    if end != len(written):
+        raise json.JSONDecodeError("Extra data", written, end)
     return document
 
 

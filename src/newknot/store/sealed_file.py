@@ -3,11 +3,17 @@
 import sqlite3
 import time
 from collections.abc import Callable, Collection, Sequence
-from functools import partial
 from threading import RLock
 from typing import Any, TypeVar
 
-from newknot.crypto import SealBroken, VaultKeys, associated_data, open_sealed
+from newknot.crypto import (
+    ReadyKey,
+    SealBroken,
+    VaultKeys,
+    associated_data,
+    open_sealed,
+    ready_key,
+)
 from newknot.store.database import translated
 from newknot.store.errors import RecordDamaged, RecordMissing, VaultDamaged
 from newknot.store.manifest import FORMAT, Entry, Key, Label, Manifest
@@ -35,7 +41,11 @@ class SealedFile:
         self.connection = connection
         self.vault_key = vault_key
         self.vault_id = vault_id
+        self._bound_to_kind = {
+            label: associated_data(FORMAT, vault_id, label.name) for label in Label
+        }
         self.keys = VaultKeys.of(vault_key, vault_id=vault_id)
+        self._records_key: ReadyKey | None = ready_key(self.keys.records)
         self.manifest = Manifest(self.keys.manifest, vault_id)
         self.lock = RLock()
         self.pending: dict[Key, Entry | None] | None = None
@@ -77,6 +87,7 @@ class SealedFile:
             self.kept.clear()
             self._derived.clear()
             self.keys = VaultKeys(b"", b"", b"")
+            self._records_key = None
             self.vault_key = b""
 
     @property
@@ -97,7 +108,7 @@ class SealedFile:
 
     def bound(self, label: Label, key: Key, revision: int) -> bytes:
         """What a record part is sealed to: vault, kind, id, part and revision."""
-        return associated_data(FORMAT, self.vault_id, label.name, key[0], key[1], revision)
+        return self._bound_to_kind[label] + associated_data(key[0], key[1], revision)
 
     def ids(self, label: Label) -> list[str]:
         """Ids (hex) of all records of a kind, damaged ones included."""
@@ -158,16 +169,23 @@ class SealedFile:
                 if held is not None and held[0] is entry:
                     found.append(held[1])
                     continue
-                record_id = raw.hex()
+                record_id, row = raw.hex(), rows.pop(raw, None)
                 try:
-                    row = rows.pop(key[0], None)
-                    read = partial(self._open_row, key, entry, row) if entry and row else None
-                    one = self.decoded(label, record_id, part, partial(decode, record_id), read)
+                    if entry is None or row is None:
+                        text = self.get(label, record_id, part)
+                    else:
+                        text = self._open_row(key, entry, row)
+                    one = decode(record_id, text)
                 except (RecordDamaged, RecordMissing):
                     damaged.append(record_id)
                 else:
+                    self._keep(key, entry, one)
                     found.append(one)
         return found, damaged
+
+    def _keep(self, key: Key, entry: Entry | None, decoded: object) -> None:
+        if entry is not None and self.pending is None:
+            self.kept[key] = (entry, decoded)
 
     def _rows(self, ids: Sequence[bytes], part: int) -> dict[bytes, tuple[int, bytes]]:
         """This part of the records as they lie in the file, at once where many are to be read."""
@@ -206,7 +224,8 @@ class SealedFile:
             raise RecordDamaged(record_id=key[0].hex())
         try:
             bound = self.bound(entry.label, key, entry.revision)
-            return open_sealed(self.keys.records, row[1], bound_to=bound)
+            key_of = self._records_key or self.keys.records
+            return open_sealed(key_of, row[1], bound_to=bound)
         except SealBroken:
             raise RecordDamaged(record_id=key[0].hex()) from None
 
@@ -216,10 +235,8 @@ class SealedFile:
         record_id: str,
         part: int,
         decode: Callable[[bytes], Decoded],
-        read: Callable[[], bytes] | None = None,
     ) -> Decoded:
         """What `decode` makes of a part; kept in memory while the vault is open, for this revision.
-        read: gives its text, where it was read already.
 
         Raises `RecordMissing`, `RecordDamaged`.
         """
@@ -230,9 +247,8 @@ class SealedFile:
             if held is not None and held[0] is entry:
                 found: Decoded = held[1]
                 return found
-            found = decode(read() if read is not None else self.get(label, record_id, part))
-            if entry is not None and self.pending is None:
-                self.kept[key] = (entry, found)
+            found = decode(self.get(label, record_id, part))
+            self._keep(key, entry, found)
             return found
 
     def revisions(self, labels: Collection[Label]) -> dict[Label, dict[str, tuple[int, int]]]:
