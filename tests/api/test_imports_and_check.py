@@ -1,21 +1,22 @@
 """Import, backup and check over the API."""
 
 import shutil
-from collections.abc import Sequence
 from datetime import date, timedelta
 from hashlib import sha1
 from pathlib import Path
+from typing import Any
 
 import pytest
 
 from newknot.core.login import LoginSecrets
-from newknot.core.strength import Measure, measure
+from newknot.core.strength import Measure
+from newknot.core.strength.measure import measured
+from newknot.core.strength.reading import Reading
 from newknot.store.corpus import Corpus
 from newknot.store.corpus_build import HashList, build_corpus
 from newknot.store.import_undo import get_brought_in
 from newknot.store.logins import get_secrets
 from newknot.store.vault import Vault
-from newknot.usecases.check import kept_measures
 from newknot.usecases.import_export import judging
 from newknot.usecases.logins.logins import add_login
 from tests.api.conftest import Api, make_api
@@ -482,21 +483,21 @@ def test_a_stopped_check_goes_on_from_what_it_measured_over_a_lock_too(
 ) -> None:
     for n in range(60):
         api.add(f"Login {n}", secret={"own": f"lantern-and-plank-{n}"})
-    measured: list[str] = []
+    texts: list[str] = []
 
-    def counted(text: str, known: Sequence[str]) -> Measure:
-        measured.append(text)
-        if len(measured) == 50:
+    def counted(reading: Reading, *others: Any) -> Measure:
+        texts.append(reading.text)
+        if len(texts) == 50:
             api.keeper.progress.stop()
-        return measure(text, known)
+        return measured(reading, *others)
 
-    monkeypatch.setattr(kept_measures, "measure", counted)
+    monkeypatch.setattr("newknot.core.strength.same_texts.measured", counted)
     assert api.refused("POST", "checks") == "409 audit_stopped"
-    assert len(measured) == 50
+    assert len(texts) == 50
     api.keeper.lock()
     api.enter()
     api.ok("POST", "checks")
-    assert len(measured) == len(set(measured)) == 60
+    assert len(texts) == len(set(texts)) == 60
 
 
 def test_a_check_at_work_counts_as_use_for_ten_minutes(api: Api) -> None:

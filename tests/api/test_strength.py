@@ -8,7 +8,9 @@ from typing import Any
 
 import pytest
 
-from newknot.core.strength import measure
+from newknot.core.strength import Measure
+from newknot.core.strength.measure import measured
+from newknot.core.strength.reading import Reading
 from newknot.core.strength.resemblance import forms
 from newknot.crypto import WrongPassphrase
 from newknot.store.copies import write_copy
@@ -89,13 +91,12 @@ def test_an_unchanged_secret_is_not_measured_again(
         login(api, f"Desk {k}", f"zugspitze{k}")
     api.ok("POST", "checks")
     taken: list[str] = []
-    real = measure
 
-    def counted(text: str, context: tuple[str, ...]) -> object:
-        taken.append(text)
-        return real(text, context)
+    def counted(reading: Reading, *others: Any) -> Measure:
+        taken.append(reading.text)
+        return measured(reading, *others)
 
-    monkeypatch.setattr(kept_measures, "measure", counted)
+    monkeypatch.setattr("newknot.core.strength.same_texts.measured", counted)
     api.ok("POST", "checks")
     assert taken == []
     login(api, "Desk 3", "zugspitze3")

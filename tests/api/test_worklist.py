@@ -119,6 +119,43 @@ def test_the_rows_follow_each_change_and_say_what_was_settled_today(crowded: Api
     assert rows(crowded)["settled_today_count"] == 0
 
 
+def test_what_a_new_secret_settles_nothing_of_is_in_no_campaign(crowded: Api) -> None:
+    drawn = crowded.ok("POST", "draws", {"length": 20})
+    crowded.ok("POST", f"draws/{drawn['draw_id']}/keep", {})
+    strong = {"secret": {"own": "x9Vv-2mQ!kd-77Lp"}, "address": "http://dimmer.example"}
+    crowded.add("Dimmer", **strong)
+    pin = {"secret_fields": [{"name": "PIN", "value": "4417"}]}
+    crowded.add("Fader", secret={"own": "x9Vv-2mQ!kd-77Lp"}, **pin)
+    crowded.ok("POST", "checks")
+    found = {row["title"]: row for row in rows(crowded)["rows"]}
+    assert {"Loose end", "Lumen"} <= found.keys()
+    every = crowded.ok("POST", "checks/worklist/logins", {})["login_ids"]
+    assert len(every) == len(set(every)) == 9
+    by_address = crowded.ok("POST", "checks/worklist/logins", {"facet": "address"})["login_ids"]
+    assert {api_title(crowded, one) for one in by_address} == {"Lumen", "Dimmer"}
+    crowded.add("Barn door", **{**strong, "secret": {"own": "another-Kx83!-plank-wW"}})
+    crowded.ok("POST", "checks")
+    assert crowded.ok("POST", "checks/worklist/logins", {"facet": "address"}) == {
+        "login_ids": by_address
+    }
+    # The least of a login's secrets is what the row shows.
+    assert found["Fader"]["guess_number_log10"] < 5 < found["Dimmer"]["guess_number_log10"]
+
+
+def test_a_rotation_that_ended_is_not_gone_on_with(crowded: Api) -> None:
+    def lumen() -> dict[str, Any]:
+        found: dict[str, Any] = next(
+            row for row in rows(crowded)["rows"] if row["title"] == "Lumen"
+        )
+        return found
+
+    body = {"login_id": lumen()["login_id"]}
+    rotation_id = crowded.ok("POST", "rotations", body)["rotation_id"]
+    assert lumen()["rotation_id"] == rotation_id
+    crowded.ok("POST", f"rotations/{rotation_id}/events", {"event": "give_up"})
+    assert lumen()["rotation_id"] is None
+
+
 def test_what_was_kept_of_it_is_gone_at_the_lock(crowded: Api) -> None:
     rows(crowded)
     assert crowded.keeper.worklist._held is not None

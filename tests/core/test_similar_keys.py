@@ -33,6 +33,9 @@ def test_the_table_of_pairs_is_told_as_it_says() -> None:
 def test_of_drawn_secrets_only_what_chance_does_not_share_counts() -> None:
     found = keys_of("Lantern19-abbey", names("Old Abbey"), drawn=True)
     assert {key.partition(" ")[0] for key in found} == {Alike.SHAPE, Alike.EDIT}
+    for words, drawn in (("gantry-copper-ledger", False), ("gantry-copper-ledger-abbey", True)):
+        assert f"{Alike.WORDS} copper ledger" not in keys_of(words, (), drawn=True)
+        assert any(key.startswith(Alike.WORDS) for key in keys_of(words, (), drawn=drawn))
     # How many words are the same is counted where it is said.
     assert set(SAYS) == set(Alike) - {Alike.WORDS}
 

@@ -80,12 +80,16 @@ SHIPPED = (
 
 
 def shipped_texts(random: Random) -> list[str]:
-    """What the product itself knows: all sayings in every form, and a sample of all lists."""
+    """What the product itself knows: the first letters of all sayings, and a sample of the sayings
+    and of all lists.
+    """
     texts = [word for name in SHIPPED for word in random.sample(shipped_lines(name), 12)]
     for line in shipped_lines("quotations.txt"):
         words = line.split()
         initials = "".join(word[0] for word in words)
-        texts += [line, "".join(words), initials, random.choice((initials[:-1], initials + "1"))]
+        texts += [initials, random.choice((initials[:-1], initials + "1"))]
+        if random.random() < 0.2:
+            texts += [line, "".join(words)]
     return texts
 
 
