@@ -15,7 +15,7 @@ from newknot.core.strength.reading import Reading
 from newknot.store.corpus import Corpus
 from newknot.store.corpus_build import HashList, build_corpus
 from newknot.store.import_undo import get_brought_in
-from newknot.store.logins import get_secrets
+from newknot.store.logins import get_secrets, list_cards
 from newknot.store.vault import Vault
 from newknot.usecases.import_export import judging
 from newknot.usecases.logins.logins import add_login
@@ -389,6 +389,20 @@ def test_what_no_open_format_carries_is_counted_and_what_is_damaged_is_named(api
             (bytes.fromhex(second),),
         )
     assert api.ok("GET", "exports/losses")["damaged"] == ["Lumen"]
+    # A row is not held against what cannot be read.
+    table = read(api, "title,user,password\nLumen,,rope\n")
+    path, body = f"imports/{table['import_id']}", {"mapping": table["mapping"]}
+    assert [row["status"] for row in api.ok("POST", f"{path}/preview", body)["rows"]] == ["new"]
+
+
+def test_of_the_dates_in_a_file_those_that_are_still_to_come_alone_are_left_out(api: Api) -> None:
+    row = "Gantry,rope-and-plank,2024-03-01T12:00:00Z,2099-01-01T12:00:00Z"
+    table = read(api, f"title,password,created at,changed at\n{row}\n")
+    path, body = f"imports/{table['import_id']}", {"mapping": table["mapping"]}
+    api.ok("POST", f"{path}/apply", body)
+    with api.keeper.at_work() as vault:
+        (card,) = list_cards(vault)[0]
+    assert (card.created_at.year, card.changed_at) == (2024, api.clock.now())
 
 
 def test_many_of_one_place_are_judged_by_opening_each_once(

@@ -23,6 +23,7 @@ from newknot.core.policy import SitePolicy
 from newknot.core.secret import Secret
 from newknot.core.strength import measure
 from newknot.core.strength.kept import KeptMeasure
+from tests.support.vectors import examples
 
 NOW = datetime(2026, 11, 25, 12, tzinfo=UTC)
 LAST_YEAR = NOW - timedelta(days=400)
@@ -91,35 +92,7 @@ TEXTS = [
     *("lantern1", "lantern2", "Lantern1", "kettle!1", "vWq81-xPlM", "vWq81-xPlN", "7391"),
     *("Rt7-kkPz!w42mQ", "Rt7-kkPz!w42mX", "Rt7-kkPz!w42m", "lantern", None),
 ]
-EXPECTED = [
-    ("breached", "listed", "In the corpus, 1,000 to 2,000 times (small list of May 2026)"),
-    ("like_passphrase", "kin", "Like the passphrase of this vault: three of its words in a row"),
-    ("weak", "simple", "Word and digits: falls at the sign-in form itself"),
-    ("weak", "spring", "Word and year: falls at the sign-in form itself"),
-    ("weak", "autumn", "Word, year and symbol: falls at the sign-in form itself"),
-    ("similar", "spring", "Like Autumn: the same word, other digits and symbols"),
-    ("similar", "autumn", "Like Spring: the same word, other digits and symbols"),
-    ("similar", "sound", "Like Sounds: one character differs"),
-    ("similar", "sounds", "Like Sound: one character differs"),
-    ("off_policy", "ruled", "Breaks a rule of Ruled Site: longer than 10"),
-    ("off_policy", "roomy", "Roomy Site takes 40 characters: these 8 fall to “stolen, fast”"),
-    ("reused", "third", "Same as Twin and 1 other, since June 2026"),
-    ("reused", "other", "Same as Twin and 1 other, since June 2026"),
-    ("reused", "twin", "Same as Other and 1 other, since June 2026"),
-    (
-        "unfinished",
-        "sound",
-        "Rotation left at the site on 23 November: did it take the new secret?",
-    ),
-    ("no_second_factor", "bare", "Bare offers a second factor: none is recorded here"),
-    ("overdue", "aged", "Site asks for a change every 90 days: 10 days over"),
-    ("overdue", "expired", "Expired on 1 November 2026, a day you set"),
-    (
-        "plain_http",
-        "twin",
-        "twin.example is reached by http: the secret crosses the network in the clear",
-    ),
-]
+EXPECTED = [tuple(row) for row in examples("findings_written_down.json")]
 
 
 def test_the_findings_are_those_written_down() -> None:
@@ -223,27 +196,7 @@ def test_it_stops_when_asked() -> None:
 
 @pytest.mark.parametrize(
     ("one", "other", "how"),
-    [
-        ("lantern-Post", "Lantern-post", "the same but for capitals"),
-        ("l4ntern-post", "lantern-p0st", "the same but for look-alike characters"),
-        ("9first!kettle", "9second!kettle", "the same with each site's name built in"),
-        ("lantern1987", "lantern2003", "the same word, other digits"),
-        ("Lantern-March-7", "Lantern-April-7", "the same with another month or year"),
-        ("lantern19", "91nretnal", "the same backwards"),
-        ("lantern19", "lantern19lantern19", "the same written twice"),
-        ("one red kettle", "one blue kettle", "2 of 3 words are the same"),
-        ("red-kettle-1987", "red-kettle-2003", "the same 2 words, other digits"),
-        ("redkettlebythestove1", "redkettlebythestove2", "the same letters, other digits"),
-        ("one red kettle there", "one red kettle", "3 of 4 words are the same"),
-        ("lantern19red", "lantern19blue", "the same with another ending"),
-        ("\ufb01nch-lantern", "finch-lantern", "the same in another form of Unicode"),
-        ("a7b8c9d0##", "a7b8c9d0&&", "the same letters, other symbols"),
-        ("99#88#77#66", "99&88&77&66", "the same but for symbols"),
-        ("lantern1978fir", "lantern1978", "the same with a site's name built in"),
-        ("lantern!", "lantern?", "the same word, other symbols"),
-        ("Rt7-kkPz!w42mQ", "Rt7-kkPz!w42mX", "one character differs"),
-        ("Rt7-kkPz!w42mQ", "Rt7-kkPz!w42m", "one character differs"),
-    ],
+    examples("how_secrets_differ.json"),
 )
 def test_near_reuse_says_how_the_two_differ(one: str, other: str, how: str) -> None:
     found = audit([login("first", one), login("second", other)], now=NOW, corpus=None)

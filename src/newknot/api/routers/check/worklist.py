@@ -146,7 +146,7 @@ def worklist_logins(body: FacetIn, work: WorkDep) -> LoginIds:
     found = [
         one
         for row in rows
-        if body.row_id in (None, row.row_id) and row.kind is not RowKind.LOOSE_END
+        if body.row_id in (None, row.row_id)
         for one in row.login_ids
         if _fits(held.worklist.findings[one], body.facet)
     ]
