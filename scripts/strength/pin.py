@@ -12,12 +12,16 @@ from random import Random
 from newknot.core.strength import measure
 from newknot.core.strength.dictionaries import DICTIONARY_VERSION
 from scripts.strength.afterwards import afterwards
+from scripts.strength.blind import blind
 from scripts.strength.evaluate import HELD_OUT, rows
+from scripts.strength.everyday import everyday
 from scripts.strength.further import further
 from scripts.strength.held_out.families import families
 from scripts.strength.latest import latest
+from scripts.strength.newest import newest
 from scripts.strength.noted import noted
 from scripts.strength.processes import processes
+from scripts.strength.rarer import rarer
 from scripts.strength.unseen import unseen
 
 TARGET = Path(__file__).parents[2] / "tests/vectors/measures.tsv"
@@ -30,7 +34,10 @@ def texts() -> list[str]:
     random = Random(SEED)  # noqa: S311 (a sample, not a secret)
     made = [
         way.make(random)
-        for ways in (processes, further, families, noted, unseen, latest, afterwards)
+        for ways in (
+            *(processes, further, families, noted, unseen, latest, afterwards),
+            *(newest, blind, rarer, everyday),
+        )
         for way in ways()
     ]
     found = [*rows("bands.tsv"), *rows("bands.tsv", HELD_OUT), *rows("changed.tsv")]

@@ -1,9 +1,13 @@
 """What the capitals of a word cost a guesser."""
 
+from itertools import pairwise
 from math import comb, log10
 
 LOWER, FIRST, ALL, OTHER = 0.72, 0.2, 0.05, 0.03
 """Shares of words: none capital, the first, all, any other pattern."""
+BY_TURNS = 0.01
+"""Of the others: a capital and a small letter by turns."""
+_BY_TURNS_LEAST, _BY_TURNS = 4, -log10(BY_TURNS)
 _LOWER, _FIRST, _ALL, _OTHER = (-log10(share) for share in (LOWER, FIRST, ALL, OTHER))
 SAME_AGAIN = 0.9
 """Share of later words that are written like the first."""
@@ -25,5 +29,8 @@ def case_log10(text: str, start: int, end: int) -> tuple[float, float]:
         return 0.0, _ALL
     if word.istitle():
         return 0.0, _FIRST
-    capitals = sum(c.isupper() for c in word)
+    cases = [c.isupper() for c in word if c.isalpha()]
+    if len(cases) >= _BY_TURNS_LEAST and all(a is not b for a, b in pairwise(cases)):
+        return log10(2), _BY_TURNS
+    capitals = sum(cases)
     return log10(len(word)) + log10(comb(len(word), capitals)), _OTHER

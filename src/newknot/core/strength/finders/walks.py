@@ -4,7 +4,7 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
 from itertools import pairwise
-from math import log10
+from math import inf, log10
 
 from newknot.core.strength.reading import Reading
 from newknot.core.strength.segments import Found, Part, SegmentKind
@@ -18,7 +18,7 @@ _ANY_WAY, _WINDING, _STAYS = log10(7), 0.6, "stays"
 """A winding walk: each step one of six ways, or the same key again; that it is one."""
 _ENDS = log10(1 / 0.2)
 _CORNERS = "q1az!wyQ0p7"
-_SHIFT_ALL, _SHIFT_CHANGE = 0.9, 0.6
+_SHIFT_ALL, _SHIFT_CHANGE, _BY_TURNS = 0.9, 0.6, 0.9
 _LINE_LOG10 = log10(1 / 0.12)
 
 
@@ -156,15 +156,18 @@ def _walk(
     shifted: list[bool],
 ) -> Iterator[Found]:
     straight = _start_log10(keyboard, keys[first] in _CORNERS)
-    winding = straight + _WINDING
+    winding, to_and_fro = straight + _WINDING, straight + _TURN
     fee = _ENDS - log10(WALK_SHARE * keyboard.share)
     for step in range(1, min(len(directions), _LONGEST)):
         same = directions[step] == directions[step - 1] != _STAYS
         straight += _STRAIGHT if same else _TURN
         winding += _ANY_WAY
+        if step > 1:
+            # The same two steps by turns: down and up again along a row.
+            to_and_fro += _STRAIGHT if directions[step] == directions[step - 2] else inf
         end = first + step + 2
         shift = _shift_log10(shifted[first:end])
-        which = min(straight, winding)
+        which = min(straight, winding, to_and_fro)
         yield Found(first, end, Part.PATTERN, which, fee + shift, SegmentKind.KEYBOARD_WALK)
 
 
@@ -188,4 +191,6 @@ def _shift_log10(shifted: list[bool]) -> float:
     if not any(shifted):
         return 0.0
     changes = sum(a != b for a, b in pairwise(shifted))
+    if changes == len(shifted) - 1:
+        return _SHIFT_ALL + _BY_TURNS
     return _SHIFT_ALL + _SHIFT_CHANGE * changes
