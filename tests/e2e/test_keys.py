@@ -126,6 +126,8 @@ THROUGH = """() => document.querySelectorAll("main input, main textarea").forEac
 
 
 def test_each_view_begins_with_the_focus_on_its_list_or_heading(page: Page) -> None:
+    # From another view: whoever presses the link of the one that is open stays on the link.
+    go(page, "1")
     go(page, "2")
     page.wait_for_function(FOCUS)
     for key, heading in BEGINS.items():
