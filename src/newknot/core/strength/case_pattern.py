@@ -3,12 +3,10 @@
 from itertools import pairwise
 from math import comb, log10
 
-LOWER, FIRST, ALL, OTHER = 0.72, 0.2, 0.05, 0.03
-"""Shares of words: none capital, the first, all, any other pattern."""
-BY_TURNS = 0.01
-"""Of the others: a capital and a small letter by turns."""
-_BY_TURNS_LEAST, _BY_TURNS = 4, -log10(BY_TURNS)
-_LOWER, _FIRST, _ALL, _OTHER = (-log10(share) for share in (LOWER, FIRST, ALL, OTHER))
+SHARES = LOWER, FIRST, ALL, BY_TURNS, OTHER = 0.72, 0.2, 0.05, 0.01, 0.02
+"""Of words: none capital, the first, all, every second letter, any other pattern."""
+_LOWER, _FIRST, _ALL, _BY_TURNS, _OTHER = (-log10(share) for share in SHARES)
+_BY_TURNS_LEAST = 4
 SAME_AGAIN = 0.9
 """Share of later words that are written like the first."""
 _SAME, _NOT_SAME = -log10(SAME_AGAIN), -log10(1 - SAME_AGAIN)
