@@ -9,7 +9,7 @@ import pytest
 from newknot.core.strength.case_pattern import SHARES
 from newknot.core.strength.chain import FOLLOWS, likeliest
 from newknot.core.strength.context import read_context
-from newknot.core.strength.finders import found
+from newknot.core.strength.finders import Offers
 from newknot.core.strength.reading import Reading, read
 from newknot.core.strength.segments import Found, Part, SegmentKind
 
@@ -17,7 +17,7 @@ OWN = read_context(())
 
 
 def cost(text: str) -> float:
-    cover = likeliest(read(text), found(read(text), OWN))
+    cover = likeliest(read(text), Offers(read(text), OWN).found(knowing=True))
     return cover.which_log10 + cover.kinds_log10
 
 

@@ -5,6 +5,7 @@ from random import Random
 import pytest
 
 from newknot.core.strength import measure
+from newknot.core.strength.finders.shapes import SHAPES
 from newknot.core.strength.segments import SegmentKind
 from tests.support.vectors import vectors
 
@@ -22,6 +23,20 @@ def test_each_shape_is_named(text: str, says: str) -> None:
     assert says in [one.label for one in measure(text).segments]
     wrong = measure("47+85=975").guess_number_log10
     assert measure("47+85=132").guess_number_log10 < wrong - 1.5
+
+
+def test_no_shape_is_passed_over_for_want_of_a_sign_that_it_can_be_without() -> None:
+    random = Random(11)
+    signs = ("0129ad:.", "15khmq/%", "29stnd°-", "xvdie= §", "aeb7-' ,", "$€*l5s.,")
+    texts = ["".join(random.choices(pick, k=7)) for pick in signs for _ in range(3_000)]
+    texts += [
+        text.lower() for table in ("shapes.tsv", "measures.tsv") for text, *_ in vectors(table)
+    ]
+    for shape in SHAPES:
+        for text in texts:
+            if shape.pattern.search(text):
+                assert not shape.signs or set(text) & set(shape.signs), (shape.name, text)
+                assert not shape.has_digits or any(map(str.isdecimal, text)), (shape.name, text)
 
 
 @pytest.mark.parametrize(("text", "view"), vectors("coded_texts.tsv"))

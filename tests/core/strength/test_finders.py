@@ -3,7 +3,7 @@
 import pytest
 
 from newknot.core.strength.context import read_context
-from newknot.core.strength.finders import found
+from newknot.core.strength.finders import Offers
 from newknot.core.strength.reading import read
 from newknot.core.strength.segments import Found, SegmentKind
 from tests.support.vectors import vectors
@@ -12,7 +12,7 @@ K = SegmentKind
 
 
 def offers(text: str, *own: str) -> list[Found]:
-    return list(found(read(text), read_context(own)))
+    return Offers(read(text), read_context(own)).found(knowing=True)
 
 
 def seen(text: str, *own: str) -> set[tuple[SegmentKind, str]]:

@@ -1,5 +1,6 @@
 """Words that an acquaintance or the site knows, as shapes a guesser would try first."""
 
+import re
 import unicodedata
 from collections.abc import Iterable
 from dataclasses import dataclass
@@ -11,6 +12,7 @@ from newknot.core.strength.reading import shape_of_letters
 WORDS_MOST = 64
 WORD_CHARACTERS_MOST = 200
 _SHORTEST = 3
+_PIECES = re.compile(r"[^\W_]+")
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,7 +43,7 @@ def read_context(words: Iterable[str]) -> Context:
             break
         cut = cut or len(phrase) > WORD_CHARACTERS_MOST
         low = unicodedata.normalize("NFC", phrase[:WORD_CHARACTERS_MOST]).lower()
-        pieces = "".join(c if c.isalnum() else " " for c in low).split()
+        pieces = _PIECES.findall(low)
         for piece in (*pieces, "".join(pieces)):
             if len(piece) >= _SHORTEST:
                 shapes.setdefault(shape_of_letters(piece), piece)

@@ -8,12 +8,12 @@ from typing import NamedTuple
 from newknot.core.strength.budgets import BUDGETS, AttackBudget, Fall, fall, weakest_fallen
 from newknot.core.strength.chain import likeliest
 from newknot.core.strength.context import Context, read_context
-from newknot.core.strength.finders import found
+from newknot.core.strength.finders import Offers
 from newknot.core.strength.finders.list_words import of_one_list
 from newknot.core.strength.guesses import guesses_log10
 from newknot.core.strength.reading import Reading, read
 from newknot.core.strength.scheme import scheme_log10
-from newknot.core.strength.segments import Segment, SegmentKind
+from newknot.core.strength.segments import Found, Segment, SegmentKind
 from newknot.core.strength.views import View, views_of
 
 KINDS_PAID = 0.25
@@ -120,10 +120,13 @@ def measured(reading: Reading, own: Context, looked_at: list[Reading] | None = N
     """The measure of a text that was read. looked_at, where given, is filled with all the readings
     in which what is known of the user was looked for.
     """
-    way = way_made(reading, own, looked_at)
+    looks = _Looks(reading, own)
+    way = looks.way_made(knowing=True)
     if own.shapes and (way.view or any(s.kind is SegmentKind.CONTEXT for s in way.segments)):
         # Knowing more never takes more.
-        way = min(way, way_made(reading, read_context(())), key=lambda one: one.guesses_log10)
+        way = min(way, looks.way_made(knowing=False), key=lambda one: one.guesses_log10)
+    if looked_at is not None:
+        looked_at += looks.readings
     return Measure(
         guess_number_log10=round(way.guesses_log10, 3),
         segments=way.segments,
@@ -167,35 +170,65 @@ class Way(NamedTuple):
         return len(self.segments) == 1 and self.segments[0].kind in _TRIED_FIRST
 
 
-def way_made(reading: Reading, own: Context, looked_at: list[Reading] | None = None) -> Way:
+def way_made(reading: Reading, own: Context) -> Way:
     """The likeliest way a text was made, as it stands or after a view where that takes less."""
-    looked_at = [] if looked_at is None else looked_at
-    looked_at.append(reading)
-    plain = _plain(reading, own)
-    doubtful = _length_of(plain.segments, _DOUBTFUL)
-    # What holds no letters may stand for some, and what is written in other signs for these.
-    is_coded = not reading.low.isascii() or not any(map(str.isalpha, reading.low))
-    if plain.effort_log10 > VIEWED_ABOVE_LOG10 and (is_coded or doubtful >= VIEWED_FROM):
-        viewed = _viewed(reading, own, plain, looked_at)
-        return min(plain, viewed, key=lambda one: one.guesses_log10)
-    return plain
+    return _Looks(reading, own).way_made(knowing=True)
 
 
-def _viewed(reading: Reading, own: Context, plain: Way, looked_at: list[Reading]) -> Way:
-    """What comes out of the best view, where that takes less than the text as it stands."""
-    best, n = plain, len(reading.text)
-    for view in views_of(reading.text):
-        inner = read(view.text)
-        if len(inner.text) != len(view.text):
-            continue
-        looked_at.append(inner)
-        found = _plain(inner, own)
-        if _length_of(found.segments, _BY_CHANCE) > VIEW_LEAVES_MOST * len(inner.text):
-            continue
-        effort, order = (one + view.cost_log10 for one in found[:2])
-        if effort < min(best.effort_log10, plain.effort_log10 - VIEW_SAVES_LOG10):
-            best = Way(effort, order, _placed(found.segments, view, n), view.says)
-    return best
+class _Looks:
+    """A text and its views, as one measure looks at them: each is searched once, and so is what was
+    made of it, with what is known of the user and without.
+    """
+
+    def __init__(self, reading: Reading, own: Context) -> None:
+        self._reading = reading
+        self._own = own
+        self._offers: dict[str, Offers] = {}
+        self._ways: dict[tuple[str, bool], Way] = {}
+        self._views: list[tuple[View, Reading]] | None = None
+
+    @property
+    def readings(self) -> list[Reading]:
+        """All that was looked at."""
+        return [offers.reading for offers in self._offers.values()]
+
+    def way_made(self, *, knowing: bool) -> Way:
+        """The likeliest way the text was made, as it stands or after a view where that takes less:
+        to a guesser who knows of the user, or to one who does not.
+        """
+        plain = self._plain(self._reading, knowing)
+        doubtful = _length_of(plain.segments, _DOUBTFUL)
+        low = self._reading.low
+        # What holds no letters may stand for some, and what is written in other signs for these.
+        is_coded = not low.isascii() or not any(map(str.isalpha, low))
+        if plain.effort_log10 > VIEWED_ABOVE_LOG10 and (is_coded or doubtful >= VIEWED_FROM):
+            viewed = self._viewed(plain, knowing)
+            return min(plain, viewed, key=lambda one: one.guesses_log10)
+        return plain
+
+    def _viewed(self, plain: Way, knowing: bool) -> Way:
+        """What comes out of the best view, where that takes less than the text as it stands."""
+        best, n = plain, len(self._reading.text)
+        if self._views is None:
+            inners = [(view, read(view.text)) for view in views_of(self._reading.text)]
+            self._views = [(v, inner) for v, inner in inners if len(inner.text) == len(v.text)]
+        for view, inner in self._views:
+            found = self._plain(inner, knowing)
+            if _length_of(found.segments, _BY_CHANCE) > VIEW_LEAVES_MOST * len(inner.text):
+                continue
+            effort, order = (one + view.cost_log10 for one in found[:2])
+            if effort < min(best.effort_log10, plain.effort_log10 - VIEW_SAVES_LOG10):
+                best = Way(effort, order, _placed(found.segments, view, n), view.says)
+        return best
+
+    def _plain(self, reading: Reading, knowing: bool) -> Way:
+        offers = self._offers.get(reading.text)
+        if offers is None:
+            offers = self._offers[reading.text] = Offers(reading, self._own)
+        key = reading.text, knowing or not offers.has_context
+        if key not in self._ways:
+            self._ways[key] = _likeliest(reading, offers.found(knowing=knowing))
+        return self._ways[key]
 
 
 def _length_of(segments: tuple[Segment, ...], kinds: frozenset[SegmentKind]) -> int:
@@ -213,11 +246,11 @@ def _placed(segments: tuple[Segment, ...], view: View, n: int) -> tuple[Segment,
     return (replace(longest, start=0, end=n, cost_log10=sum(s.cost_log10 for s in segments)),)
 
 
-def _plain(reading: Reading, own: Context) -> Way:
+def _likeliest(reading: Reading, offers: Sequence[Found]) -> Way:
     """The likeliest way a text was made as it stands. Its effort is log10 of what trying all that
     is like it takes: the segments' costs and a part of their kinds'.
     """
-    cover = likeliest(reading, found(reading, own))
+    cover = likeliest(reading, offers)
     order = KINDS_PAID * cover.kinds_log10
     words = [s.taken_for for s in cover.segments if s.kind is SegmentKind.LIST_WORD]
     saved = of_one_list(words)

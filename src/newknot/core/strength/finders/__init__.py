@@ -28,17 +28,33 @@ from newknot.core.strength.finders.symbols import single_letters, symbols
 from newknot.core.strength.finders.walks import walks
 from newknot.core.strength.finders.words import short_words, words
 from newknot.core.strength.reading import Reading
-from newknot.core.strength.segments import Found
+from newknot.core.strength.segments import Found, SegmentKind
 
-__all__ = ["found"]
+__all__ = ["Offers"]
 
 
-def found(reading: Reading, context: Context) -> Iterator[Found]:
-    """All stretches that any finder offers, overlapping ones too."""
-    whole = list(words(reading, context))
-    yield from whole
+class Offers:
+    """All stretches of a text that any finder offers, overlapping ones too. What does not hang on
+    what is known of the user is looked for once.
+    """
+
+    def __init__(self, reading: Reading, context: Context) -> None:
+        self.reading = reading
+        self._words = list(words(reading, context))
+        self._others = list(_others(reading))
+        self.has_context = any(one.kind is SegmentKind.CONTEXT for one in self._words)
+
+    def found(self, *, knowing: bool) -> list[Found]:
+        """Those of a guesser who knows of the user, or of one who does not."""
+        whole = self._words
+        if self.has_context and not knowing:
+            whole = [one for one in whole if one.kind is not SegmentKind.CONTEXT]
+        return [*whole, *slips(self.reading, whole), *self._others]
+
+
+def _others(reading: Reading) -> Iterator[Found]:
+    """What hangs neither on what is known of the user nor on the words."""
     yield from short_words(reading)
-    yield from slips(reading, whole)
     yield from disguises(reading)
     yield from closed_classes(reading)
     yield from syllables(reading)

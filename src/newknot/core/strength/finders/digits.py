@@ -23,12 +23,13 @@ _PHONE_LOG10, _PHONE_KNOWN = 1.5, 2
 
 def digits(reading: Reading) -> Iterator[Found]:
     """Every stretch of up to 20 digits; a telephone number as one."""
-    low = reading.low
+    low, part, kind = reading.low, Part.DIGITS, SegmentKind.DIGITS
     for run in _RUN.finditer(low):
-        for start in range(run.start(), run.end()):
-            for end in range(start + 1, min(run.end(), start + _LONGEST) + 1):
-                which, length = _even_log10(low[start:end]), length_log10(end - start)
-                yield Found(start, end, Part.DIGITS, which, length, SegmentKind.DIGITS)
+        first, last = run.span()
+        for start in range(first, last):
+            yield Found(start, start + 1, part, _one_log10(low[start]), _LENGTHS_LOG10[1], kind)
+            for size in range(2, min(last - start, _LONGEST) + 1):
+                yield Found(start, start + size, part, float(size), _LENGTHS_LOG10[size], kind)
     for phone in _PHONE.finditer(low):
         typed = phone.group()
         if typed[0] in "+0" or not typed.isdigit():
@@ -58,7 +59,9 @@ def length_log10(size: int) -> float:
     return -log10(_LONGER * (1 - _FALL)) - beyond * log10(_FALL)
 
 
-def _even_log10(typed: str) -> float:
-    if len(typed) == 1:
-        return -log10(ONE_SHARE if typed == "1" else (1 - ONE_SHARE) / 9)
-    return float(len(typed))
+def _one_log10(digit: str) -> float:
+    return _ONE_LOG10 if digit == "1" else _OTHER_LOG10
+
+
+_ONE_LOG10, _OTHER_LOG10 = -log10(ONE_SHARE), -log10((1 - ONE_SHARE) / 9)
+_LENGTHS_LOG10 = (0.0, *(length_log10(size) for size in range(1, _LONGEST + 1)))

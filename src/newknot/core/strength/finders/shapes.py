@@ -7,6 +7,7 @@ import re
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from math import log10
+from typing import Any
 
 from newknot.core.strength.reading import Reading
 from newknot.core.strength.segments import Found, Part, SegmentKind
@@ -47,13 +48,17 @@ _ROMAN_YEAR_LOG10, _ROMAN_LOG10 = log10(200), log10(3999)
 
 @dataclass(frozen=True, slots=True)
 class Shape:
-    """name: in a sentence. costs: of a text that has the shape, log10 of how many have it."""
+    """name: in a sentence. costs: of a text that has the shape, log10 of how many have it. signs:
+    of which it holds one at least, where it cannot be without; has_digits: whether it holds one.
+    """
 
     name: str
     kind: SegmentKind
     pattern: re.Pattern[str]
     costs: Callable[[str], float]
     in_any_case: bool = False
+    signs: str = ""
+    has_digits: bool = True
 
 
 def _plate(group: str) -> str:
@@ -131,16 +136,19 @@ def _of_cells(text: str) -> float:
 
 
 def _shape(
-    name: str, pattern: str, costs: Callable[[str], float], kind: SegmentKind = SegmentKind.SHAPE
+    name: str,
+    pattern: str,
+    costs: Callable[[str], float],
+    kind: SegmentKind = SegmentKind.SHAPE,
+    **more: Any,
 ) -> Shape:
-    return Shape(name, kind, re.compile(f"(?<![a-z0-9])(?=({pattern})(?![a-z0-9]))"), costs)
+    apart = re.compile(f"(?<![a-z0-9])(?=({pattern})(?![a-z0-9]))")
+    return Shape(name, kind, apart, costs, **more)
 
 
-def _within(
-    name: str, pattern: str, costs: Callable[[str], float], *, in_any_case: bool = False
-) -> Shape:
+def _within(name: str, pattern: str, costs: Callable[[str], float], **more: Any) -> Shape:
     """One that says itself what may stand beside it; its first group is what it holds."""
-    return Shape(name, SegmentKind.SHAPE, re.compile(pattern), costs, in_any_case)
+    return Shape(name, SegmentKind.SHAPE, re.compile(pattern), costs, **more)
 
 
 _CHORD = r"[a-g][#b]?(?:maj|min|dim|aug|sus|add|m)?\d?"
@@ -163,33 +171,40 @@ SHAPES = (
         "four octets",
         rf"(?<![a-z0-9.])(?=({_OCTET}(?:\.{_OCTET}){{3}})(?![.0-9]))",
         _of_octets,
+        signs=".",
     ),
     _shape(
         "hexadecimal pairs",
         r"[0-9a-f]{2}(?::[0-9a-f]{2}){2,}|[0-9a-f]{2}(?:-[0-9a-f]{2}){2,}",
         lambda text: _OCTET_LOG10 * ((len(text) + 1) // 3) + 0.3,
+        signs=":-",
+        has_digits=False,
     ),
-    _shape("a time of day", r"(?:[01]?\d|2[0-3])[:.h][0-5]\d", lambda _: log10(1440)),
+    _shape("a time of day", r"(?:[01]?\d|2[0-3])[:.h][0-5]\d", lambda _: log10(1440), signs=":.h"),
     _within(
         "a time of day",
         r"(?<!\d)(?=((?:0?[1-9]|1[0-2])(?:[:.]?[0-5]\d)? ?[ap]m))",
         lambda text: log10(1440 if sum(c.isdigit() for c in text) > 2 else 24),
+        signs="m",
     ),
     _shape(
         "a date with its time",
         r"(?:19|20)\d\d-[01]\d-[0-3]\d[t _][0-2]\d:[0-5]\d(?::[0-5]\dz?)?",
         lambda text: log10(365 * 70) + log10(1440) + (2.0 if text.count(":") > 1 else 0.0),
+        signs=":",
     ),
     _shape(
         "numbers of one octet each",
         rf"{_OCTET}(?:[,;] ?{_OCTET}){{2,3}}",
         lambda text: _OCTET_LOG10 * (1 + sum(c in ",;" for c in text)) + 0.3,
+        signs=",;",
     ),
     _shape(
         "letters and digits in groups",
         r"(?:[a-z]{1,3}\d{1,4}|\d{1,4}[a-z]{1,3}|\d{2,4}|[a-z]{2,3})"
         r"(?:[- ](?:[a-z]{1,3}\d{1,4}|\d{1,4}[a-z]{1,3}|\d{2,4})){1,3}",
         _of_code,
+        signs="- ",
     ),
     _shape(
         "numbers with their units",
@@ -202,26 +217,32 @@ SHAPES = (
         "syllables with their tones",
         r"(?<![a-z0-9])(?=((?:(?:[bpmfdtnlgkhjqxrwy]|[zcs]h?)?[aeiouv]{1,3}(?:ng?|r)?[1-5]){2,6}))",
         lambda text: log10(1300) * sum(c.isdigit() for c in text),
+        signs="aeiouv",
     ),
     _within(
         "initials",
         r"(?<![a-z0-9.])(?=((?:[a-z]\. ?){1,3})[a-z]{2})",
         lambda text: log10(20) * text.count("."),
+        signs=".",
+        has_digits=False,
     ),
     _within(
         "a number of its place",
         r"(?<!\d)(?=(\d?(?:1st|2nd|3rd|[04-9]th)|1[123]th))",
         lambda text: sum(c.isdigit() for c in text) + 0.3,
+        signs="td",
     ),
     _within(
         "a version",
         r"(?<![0-9.])(?=([-_ .]?v\.?\d{1,2}(?:\.\d{1,3}){0,3}|\d{1,2}(?:\.\d{1,2}){2})(?![0-9]))",
         lambda text: sum(c.isdigit() for c in text) + 0.6,
+        signs="v.",
     ),
     _within(
         "a price",
         r"(?<![0-9.])(?=([$€£¥] ?\d{1,5}(?:[.,]\d\d)?|\d{1,5}(?:[.,]\d\d)? ?[$€£¥])(?!\d))",
         lambda text: sum(c.isdigit() for c in text) + log10(4) - 1.3 * bool(_ROUND.search(text)),
+        signs="$€£¥",
     ),
     _within(
         "a size",
@@ -229,12 +250,15 @@ SHAPES = (
         r"(?=(\d{1,4} ?[x×*] ?\d{1,4}(?: ?[x×*] ?\d{1,4})?"
         r"(?: ?(?:mm|cm|m|in|ft|px)(?![a-z])|(?![a-z0-9]))))",
         lambda text: sum(c.isdigit() for c in text) + 0.3 + 0.5 * text[-1].isalpha(),
+        signs="x×*",
     ),
     _shape(
         "an equation",
         r"(?=[^a-z]*[a-z])[a-z0-9]{1,4}(?:[-+*/^][a-z0-9]{1,4}){0,2}"
         r" ?= ?[a-z0-9]{1,4}(?:[-+*/^][a-z0-9]{1,4}){0,2}",
         _of_equation,
+        signs="=",
+        has_digits=False,
     ),
     _within(
         "chords",
@@ -242,51 +266,68 @@ SHAPES = (
         rf"|(?=[^-, |/]*(?:maj|dim|aug|sus|add)){_CHORD}(?:{_CHORD}){{2,}})(?![a-z#]))",
         lambda text: log10(84) * len(re.findall(_CHORD, text)),
         in_any_case=True,
+        has_digits=False,
     ),
     _within(
         "cards of a hand",
         rf"(?<![a-z0-9])(?=({_CARD}(?:[-, ]?{_CARD}){{1,6}})(?![a-z0-9]))",
         lambda text: log10(52) * len(re.findall(_CARD, text)),
         in_any_case=True,
+        signs="shdc♠♥♦♣",
+        has_digits=False,
     ),
     _within(
         "turns of a cube",
         rf"(?<![a-z0-9])(?=[^'’2]{{0,9}}['’2])(?=({_TURN}(?: ?{_TURN}){{2,}})(?![a-z0-9]))",
         lambda text: log10(18) * len(re.findall(_TURN, text)),
         in_any_case=True,
+        signs="'’2",
+        has_digits=False,
     ),
     _within(
         "strings and frets",
         r"(?<![a-z0-9])(?=([a-g]\d{1,2}(?:[-, ][a-g]\d{1,2}){2,})(?![a-z0-9]))",
         lambda text: log10(7 * 16) * len(re.findall(r"[a-g]", text)),
         in_any_case=True,
+        signs="-, ",
     ),
     _within(
         "a throw of dice",
         r"(?<![a-z0-9])(?=(\d{0,2}d(?:4|6|8|10|12|20|100)(?:[-+]\d{1,2})?)(?![0-9]))",
         lambda text: 1.5 + len(re.findall(r"\d", re.sub(r"d\d+", "", text))),
+        signs="d",
     ),
     _within(
         "an episode",
         r"(?<![0-9])(?=(s\d{1,2} ?e\d{1,3})(?![a-z0-9]))",
         lambda _: log10(15 * 30),
+        signs="e",
     ),
     _within(
         "a level",
         r"(?<![0-9])(?=((?:lvl|lv|level)[-. ]?\d{1,3}|l\d\d)(?![a-z0-9]))",
         lambda text: 0.6 + sum(c.isdigit() for c in text),
         in_any_case=True,
+        signs="l",
     ),
     _within(
         "a place on the map",
         r"(?<![0-9])(?=(\d{1,2}°? ?[ns][ ,]?\d{1,3}°? ?[ew])(?![a-z0-9]))",
         lambda _: log10(180 * 360),
+        signs="ns",
     ),
-    _shape("a time with seconds", r"(?:[01]?\d|2[0-3]):[0-5]\d:[0-5]\d", lambda _: log10(86_400)),
+    _shape(
+        "a time with seconds",
+        r"(?:[01]?\d|2[0-3]):[0-5]\d:[0-5]\d",
+        lambda _: log10(86_400),
+        signs=":",
+    ),
     _shape(
         "letters and digits in groups",
         r"(?:[a-z]{2,5}|[0-9]{2,6})(?:-(?:[a-z]{1,5}|[0-9]{2,6})){1,4}(?<=[-0-9a-z][0-9a-z])",
         _of_code,
+        signs="-",
+        has_digits=False,
     ),
     _within(
         "cells of a sheet",
@@ -297,80 +338,92 @@ SHAPES = (
         "how long it took",
         r"\d{1,2}[hm'] ?\d{1,2}(?:[ms'\"] ?|(?![0-9]))(?:\d{1,2}[s\"])?",
         lambda text: 1.78 * len(re.findall(r"\d+", text)),
+        signs="hm'",
     ),
     _within(
-        "a part of a whole",
-        r"(?<![0-9./])(?=(\d{1,3}/\d{1,3})(?![0-9/]))",
-        _of_part,
+        "a part of a whole", r"(?<![0-9./])(?=(\d{1,3}/\d{1,3})(?![0-9/]))", _of_part, signs="/"
     ),
     _within(
         "a quarter or week of a year",
         r"(?<![a-z])(?=((?:q[1-4]|h[12]|(?:kw|cw|wk|week) ?\d{1,2})(?![0-9])))",
         lambda text: log10(4 if text[0] in "qh" else 160),
+        signs="qhkw",
     ),
     _within(
         "degrees",
         r"(?<![0-9])(?=([-+]?\d{1,3} ?°[cf]?)(?![a-z0-9]))",
         lambda _: log10(150),
+        signs="°",
     ),
     _within(
         "a percentage",
         r"(?<![0-9.])(?=(\d{1,3}(?:[.,]\d)? ?%))",
         lambda text: min(2.0, sum(c.isdigit() for c in text)),
+        signs="%",
     ),
     _within(
         "a section of a law",
         r"(?<![a-z0-9])(?=((?:§§?|art\.|abs\.|nr\.|no\.|sec\.|ch\.|pp?\.) ?\d{1,3}))",
         lambda text: 0.8 + min(2.5, sum(c.isdigit() for c in text)),
         in_any_case=True,
+        signs="§.",
     ),
     _within(
         "years from and to",
         r"(?<![0-9])(?=((?:19|20)\d\d ?[-–/] ?(?:19|20)?\d\d)(?![0-9]))",
         lambda _: 2 * log10(70),
+        signs="-–/",
     ),
-    _within("a short year", r"(?=(['’]\d\d)(?![0-9]))", lambda _: 1.9),
+    _within("a short year", r"(?=(['’]\d\d)(?![0-9]))", lambda _: 1.9, signs="'’"),
     _within(
         "an engine's size",
         r"(?<![0-9.])"
         r"(?=(\d\.\d(?: ?(?:[a-z]?di|gti?|tsi|i|l|t|v\d{1,2}|\d{1,2}v))?)(?![a-z0-9.]))",
         lambda text: 1.6 + 1.0 * (len(text) > 3),
+        signs=".",
     ),
     _within(
         "a size of a norm",
         r"(?<![a-z0-9])(?=((?:din ?)?[ab]\d|m\d{1,2}(?:x\d{1,3})?|\d{3}/\d{2} ?z?r\d{2})(?![a-z]))",
         lambda text: 0.7 + 0.8 * sum(c.isdigit() for c in text),
         in_any_case=True,
+        signs="abm/",
     ),
     _within(
         "a hexadecimal number",
         r"(?<![a-z0-9])(?=(0x[0-9a-f]{1,16}))",
         lambda text: (len(text) - 2) * log10(16),
         in_any_case=True,
+        signs="x",
     ),
     _within(
         "a number among others",
         r"(?<![a-z])(?=((?:i{1,3}|iv|vi{0,3}|ix|xi{0,3}|xiv|xx)(?![a-z])))",
         lambda _: log10(12),
+        signs="ivx",
+        has_digits=False,
     ),
-    _shape("a sum", r"\d{1,4} ?[-+x*/] ?\d{1,4} ?= ?\d{1,8}", _of_sum),
+    _shape("a sum", r"\d{1,4} ?[-+x*/] ?\d{1,4} ?= ?\d{1,8}", _of_sum, signs="="),
     _shape(
         "a place on the map",
         r"[-+]?\d{1,3}\.\d{2,6} ?[,;/ ] ?[-+]?\d{1,3}\.\d{2,6}",
         lambda text: sum(c.isdigit() for c in text) + 0.3,
+        signs=".",
     ),
     _within(
         "moves of a chess game",
         r"(?<![a-z0-9])(?=([kqrbn]?[a-h][1-8](?:[-x ][kqrbn]?[a-h][1-8])+)(?![a-z0-9]))",
         lambda text: _MOVE_LOG10 * (1 + sum(c in "-x " for c in text)),
         in_any_case=True,
+        signs="-x ",
     ),
-    _shape("squares of a chess board", r"(?:[a-h][1-8]){3,}", lambda t: log10(64) * (len(t) // 2)),
     _shape(
-        "a book's number",
-        r"97[89]-?(?:[0-9]-?){9}[0-9]",
-        lambda _: 9.0,
+        "squares of a chess board",
+        r"(?:[a-h][1-8]){3,}",
+        lambda t: log10(64) * (len(t) // 2),
+        signs="abcdefgh",
     ),
+    _shape("a book's number", r"97[89]-?(?:[0-9]-?){9}[0-9]", lambda _: 9.0, signs="9"),
     _within(
         "a postcode",
         r"(?<![a-z0-9])(?=([a-z]{1,2}\d[a-z0-9]? ?\d[a-z]{2}|[a-z]\d[a-z] ?\d[a-z]\d|"
@@ -382,13 +435,20 @@ SHAPES = (
         r"(?:(?<![a-z])(?=[mdclxvi]{4})|(?=[mdclxvi]{6}))"
         r"(?=(m{0,3}(?:cm|cd|d?c{0,3})(?:xc|xl|l?x{0,3})(?:ix|iv|v?i{0,3})))",
         _of_roman,
+        signs="mdclxvi",
+        has_digits=False,
     ),
 )
+
+_WITHOUT_DIGITS = tuple(shape for shape in SHAPES if not shape.has_digits)
 
 
 def shapes(reading: Reading) -> Iterator[Found]:
     """Stretches of every shape, whole in one case; of plates, each group of letters."""
-    for shape in SHAPES:
+    signs, has_digits = set(reading.low), any(map(str.isdecimal, reading.low))
+    for shape in SHAPES if has_digits else _WITHOUT_DIGITS:
+        if shape.signs and signs.isdisjoint(shape.signs):
+            continue
         for hit in shape.pattern.finditer(reading.low):
             start, end = hit.span(1)
             typed = reading.text[start:end]

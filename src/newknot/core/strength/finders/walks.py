@@ -121,10 +121,13 @@ def _lines() -> dict[str, tuple[str, ...]]:
 
 def walks(reading: Reading) -> Iterator[Found]:
     """Every walk of three keys and more, straight or turning."""
-    sides_of, goes_on, before = _sides(), 0, 0
+    sides_of, goes_on, before, moved = _sides(), 0, 0, 0
     for a, b in pairwise(reading.low):
-        beside = _BY_ANY if a == b else sides_of.get(a + b, 0)
-        goes_on |= before & beside
+        here = sides_of.get(a + b, 0)
+        beside = _BY_ANY if a == b else here
+        # Of two steps at least, and not all of them on one key.
+        moved = beside & (moved | (0 if a == b else here))
+        goes_on |= before & moved
         before = beside
     text = reading.text[: len(reading.low)]
     for at, keyboard in enumerate(KEYBOARDS):

@@ -62,7 +62,9 @@ def words(reading: Reading, context: Context) -> Iterator[Found]:
                 is_word = turned in number_of or turned in own
                 if is_word and turned != shaped[start:end]:
                     yield from _backwards(reading, start, end, turned, context)
-    yield from _rarer(reading, context)
+    yield from _rarer(reading)
+    if len(edges) == 2 and low.isalpha():
+        return
     begins = _may_begin(low, lists.begins, context)
     for at, start in enumerate(edges):
         most = LONGEST if begins[start] else BEGINNING - 1
@@ -97,13 +99,13 @@ def _edges(low: str) -> list[int]:
     return [0, *meet, len(low)]
 
 
-def _rarer(reading: Reading, context: Context) -> Iterator[Found]:
+def _rarer(reading: Reading) -> Iterator[Found]:
     """Words that are in none of the lists, and in the greater one."""
-    number_of, own = dictionaries().number, context.shapes
+    number_of = dictionaries().number
     for start, end, in_list in rarer_words(reading.shaped):
         key = reading.shaped[start:end]
         guise = _guise(reading, start, end)
-        if guise is not None and key not in number_of and key not in own:
+        if guise is not None and key not in number_of:
             which, pattern = guise
             which, pattern = which + in_list, pattern + FEE_LOG10
             yield Found(start, end, Part.WORD, which, pattern, SegmentKind.RARE_WORD)
