@@ -53,6 +53,7 @@ def test_a_disk_that_answers_slowly_or_not_at_all(
     warm = corpus.occurrences_many(asked)
     told: list[int] = []
     monkeypatch.setattr("newknot.store.corpus._COLD_S", -1.0)
+    monkeypatch.setattr("newknot.store.corpus._GAP", -1)
     monkeypatch.setattr(os, "posix_fadvise", lambda fd, at, n, advice: told.append(at))
     assert corpus.occurrences_many(asked) == warm and len(told) > 100
 
@@ -63,6 +64,21 @@ def test_a_disk_that_answers_slowly_or_not_at_all(
     with pytest.raises(CorpusInvalid) as caught:
         corpus.occurrences_many(asked)
     assert caught.value.data["reason"] == "Input/output error"
+
+
+@pytest.mark.parametrize(("gap", "most"), [(-1, 1 << 20), (50, 200), (4096, 1 << 20)])
+def test_pieces_that_lie_close_are_read_as_one_and_answer_the_same(
+    path: Path, monkeypatch: pytest.MonkeyPatch, gap: int, most: int
+) -> None:
+    corpus, read = Corpus.open(path), os.pread
+    asked = [digest(str(i)) for i in range(2900, 4000, 3)]
+    expected = [1 << (i + 1).bit_length() - 1 if i < 3000 else 0 for i in range(2900, 4000, 3)]
+    sizes: list[int] = []
+    monkeypatch.setattr("newknot.store.corpus._GAP", gap)
+    monkeypatch.setattr("newknot.store.corpus._SPAN_MOST", most)
+    monkeypatch.setattr(os, "pread", lambda fd, n, at: sizes.append(n) or read(fd, n, at))
+    assert corpus.occurrences_many(asked) == expected
+    assert max(sizes) <= max(most, 300) and (gap >= 0) == (len(sizes) < len(asked))
 
 
 def test_a_file_that_is_replaced_or_removed_stays_readable_as_it_was(path: Path) -> None:

@@ -26,6 +26,27 @@ def test_a_record_under_another_label_is_missing(vault: Vault) -> None:
         vault.get(Label.POLICY, record_id)
 
 
+def test_many_are_read_at_once_and_each_as_it_is_now(tmp_path: Path) -> None:
+    """What was changed since they were fetched is read again; what cannot be read is none."""
+    vault = new_vault(tmp_path)
+    ids = [put(vault, f"card {at}".encode()) for at in range(130)]
+    policy = new_id()
+    with vault.transaction() as tx:
+        tx.put(Label.POLICY, policy, b"policy")
+    found = vault.texts(Label.LOGIN, 1, [*ids, policy, "0" * 32])
+    assert next(found) == (ids[0], b"card 0")
+    with vault.transaction() as tx:
+        tx.put(Label.LOGIN, ids[5], b"changed")
+        tx.remove(Label.LOGIN, ids[6])
+    told = dict(found)
+    assert told[ids[5]] == b"changed" and told[ids[7]] == b"card 7"
+    assert [one for one, text in told.items() if text is None] == [ids[6], policy, "0" * 32]
+    with raw(tmp_path) as connection:
+        connection.execute("UPDATE records SET sealed = zeroblob(60) WHERE rowid = 9")
+    damaged = [one for one, text in vault.texts(Label.LOGIN, 1, ids) if text is None]
+    assert len(damaged) == 2 and ids[6] in damaged
+
+
 def test_the_file_shows_neither_text_nor_kind(tmp_path: Path) -> None:
     vault = new_vault(tmp_path)
     for i in range(20):

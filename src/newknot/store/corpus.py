@@ -1,7 +1,7 @@
 """Corpus files, opened read-only and read in pieces; several may be in use at once."""
 
 import os
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from pathlib import Path
 from time import perf_counter
 
@@ -9,6 +9,8 @@ from newknot.core.breach import CorpusInvalid, CorpusTitle, CorpusView
 
 SUFFIX = ".corpus"
 _TRIED = 32
+_GAP, _SPAN_MOST = 4 << 10, 1 << 20
+"""What lies no farther from the piece before it is read with it, up to so many bytes."""
 _COLD_S = 20e-6
 """A read that takes longer comes from the disk, and the next ones are better asked for ahead."""
 
@@ -34,19 +36,50 @@ class _FilePieces:
         try:
             begun = perf_counter()
             wanted = list(zip(offsets, sizes, strict=True))
-            pieces = [os.pread(self._fd, n, at) for at, n in wanted[:_TRIED]]
-            rest = wanted[_TRIED:]
+            spans = _together(wanted)
+            read = [os.pread(self._fd, n, at) for at, n in spans[:_TRIED]]
+            rest = spans[_TRIED:]
             if rest and perf_counter() - begun > _TRIED * _COLD_S:
                 for at, n in rest:
                     os.posix_fadvise(self._fd, at, n, os.POSIX_FADV_WILLNEED)
-            pieces += [os.pread(self._fd, n, at) for at, n in rest]
+            read += [os.pread(self._fd, n, at) for at, n in rest]
             changed = self._now() != self._standing
         except OSError as error:
             raise CorpusInvalid(reason=error.strerror or "cannot be read") from None
-        found = b"".join(pieces)
+        found = b"".join(read if len(spans) == len(wanted) else _apart(wanted, spans, read))
         if changed or len(found) != sum(sizes):
             raise CorpusInvalid(reason="it was changed while in use")
         return found
+
+
+def _together(wanted: Sequence[tuple[int, int]]) -> list[tuple[int, int]]:
+    """Pieces (offset, size) that follow closely on each other, as one each. Of a large corpus hardly
+    any do, and all are left as they are.
+    """
+    if not wanted or wanted[-1][0] - wanted[0][0] > _GAP * len(wanted):
+        return list(wanted)
+    spans: list[tuple[int, int]] = []
+    first = last = 0
+    for at, n in wanted:
+        if spans and first <= at <= last + _GAP and at + n - first <= _SPAN_MOST:
+            last = max(last, at + n)
+            spans[-1] = (first, last - first)
+        else:
+            first, last = at, at + n
+            spans.append((at, n))
+    return spans
+
+
+def _apart(
+    wanted: Sequence[tuple[int, int]], spans: Sequence[tuple[int, int]], read: Sequence[bytes]
+) -> Iterator[bytes]:
+    """Each piece again, of the spans that hold them in their order."""
+    which = 0
+    for at, n in wanted:
+        while not spans[which][0] <= at <= at + n <= sum(spans[which]):
+            which += 1
+        start = at - spans[which][0]
+        yield read[which][start : start + n]
 
 
 class Corpus:

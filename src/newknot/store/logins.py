@@ -1,5 +1,6 @@
 """Logins as sealed records: card, secrets and history apart, so that lists open cards alone."""
 
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from datetime import datetime
 from functools import partial
@@ -152,7 +153,19 @@ def put_secrets(tx: Transaction, login_id: str, secrets: LoginSecrets) -> None:
 
 def get_secrets(vault: Vault, login_id: str) -> LoginSecrets:
     """The secret part. Raises `RecordMissing`, `RecordDamaged`."""
-    d = unpacked(vault.get(Label.LOGIN, login_id, SECRETS))
+    return _secrets_of(login_id, vault.get(Label.LOGIN, login_id, SECRETS))
+
+
+def list_secrets(
+    vault: Vault, login_ids: Sequence[str]
+) -> Iterator[tuple[str, LoginSecrets | None]]:
+    """The secret part of each of these logins; None of those that cannot be read."""
+    for login_id, text in vault.texts(Label.LOGIN, SECRETS, login_ids):
+        yield login_id, None if text is None else _secrets_of(login_id, text)
+
+
+def _secrets_of(login_id: str, text: bytes) -> LoginSecrets:
+    d = unpacked(text)
     fields = tuple(
         SecretField(name, Secret(value), _id_of(login_id, name, value, *secret_id))
         for name, value, *secret_id in d["fields"]

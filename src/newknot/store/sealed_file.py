@@ -2,7 +2,7 @@
 
 import sqlite3
 import time
-from collections.abc import Callable, Collection, Sequence
+from collections.abc import Callable, Collection, Iterator, Sequence
 from threading import RLock
 from typing import Any, TypeVar
 
@@ -198,6 +198,26 @@ class SealedFile:
         except sqlite3.DatabaseError:
             # Where a page is damaged, one by one tells which records it holds.
             return {}
+
+    def texts(
+        self, label: Label, part: int, record_ids: Sequence[str]
+    ) -> Iterator[tuple[str, bytes | None]]:
+        """This part of each of these records; None of those that are damaged or have none."""
+        rows = self._rows([id_bytes(one) for one in record_ids], part)
+        for record_id in record_ids:
+            with self.lock:
+                key = (id_bytes(record_id), part)
+                entry, row = self.entry(key), rows.pop(key[0], None)
+                try:
+                    # What was written since it was read is read again.
+                    if entry is None or (entry.label, entry.revision) != (label, row and row[0]):
+                        text = self.get(label, record_id, part)
+                    else:
+                        text = self._open_row(key, entry, row)
+                except (RecordDamaged, RecordMissing):
+                    yield record_id, None
+                    continue
+            yield record_id, text
 
     def get(self, label: Label, record_id: str, part: int = CARD) -> bytes:
         """The text of one part of a record. Raises `RecordMissing`, `RecordDamaged`."""

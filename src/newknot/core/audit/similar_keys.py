@@ -52,6 +52,7 @@ _NAME_LEAST, _SHORT_NAME_LEAST, _TOUCHING_LEAST, _SHORT_REST_LEAST = 4, 2, 3, 6
 _EDITED_LEAST, _EDITED_MOST = 6, 40
 _REVERSED_LEAST, _WORDS_LEAST, _WORD_LEAST = 5, 3, 3
 _NAMES_MOST = 12
+_EDIT = f"{Alike.EDIT} "
 
 _VOWELS = re.compile(r"[aeiou]")
 _WORD = re.compile(r"[^\W\d_]+")
@@ -106,8 +107,9 @@ def _keys(
     parted = _parted(text)
     yield from _words(words_of(text), drawn)
     if _EDITED_LEAST <= len(low) <= _EDITED_MOST:
-        yield f"{Alike.EDIT} {low}"
-        yield from (f"{Alike.EDIT} {low[:at]}{low[at + 1 :]}" for at in range(len(low)))
+        yield _EDIT + low
+        for at in range(len(low)):
+            yield _EDIT + low[:at] + low[at + 1 :]
     if drawn:
         return
     letters = letters_of(low)
@@ -125,7 +127,7 @@ def _keys(
 
 def letters_of(low: str) -> str:
     """The letters of a text alone."""
-    return "".join(c for c in low if c.isalpha())
+    return "".join(filter(str.isalpha, low))
 
 
 def words_of(text: str) -> list[str]:
@@ -179,7 +181,7 @@ def _places(low: str, name: str) -> Iterator[int]:
 
 def plain(low: str) -> str:
     """The letters and digits of a text."""
-    return "".join(c for c in low if c.isalnum())
+    return "".join(filter(str.isalnum, low))
 
 
 def _dated(low: str) -> Iterator[str]:

@@ -22,7 +22,7 @@ from newknot.core.policy import NamedPolicy
 from newknot.core.rotation import OPEN_STATES
 from newknot.store.checks import get_check, put_check
 from newknot.store.errors import RecordDamaged, RecordMissing
-from newknot.store.logins import get_card, get_secrets
+from newknot.store.logins import get_card, list_secrets
 from newknot.store.manifest import Label
 from newknot.store.policies import list_policies
 from newknot.store.rotations import list_rotations
@@ -85,18 +85,23 @@ class CheckMemory:
         policies = NamedPolicies(list_policies(vault))
         assert self.measures is not None
         unread: list[str] = []
+        cards: dict[str, LoginCard] = {}
         for login_id in login_ids:
-            if not progress.step(0, len(login_ids)):
-                raise AuditStopped()
             self._logins.pop(login_id, None)
             try:
                 card = get_card(vault, login_id)
-                if card.deleted_at is not None:
-                    continue
-                held = get_secrets(vault, login_id)
             except (RecordDamaged, RecordMissing):
                 unread.append(login_id)
                 continue
+            if card.deleted_at is None:
+                cards[login_id] = card
+        for login_id, held in list_secrets(vault, list(cards)):
+            if not progress.step(0, len(login_ids)):
+                raise AuditStopped()
+            if held is None:
+                unread.append(login_id)
+                continue
+            card = cards[login_id]
             likeness = self.measures.passphrase_likeness(login_id, held.secret, held.origin)
             login = audited(card, held, policies.of(card.address), likeness)
             self._logins[login_id] = (revisions[login_id], login)
