@@ -76,7 +76,12 @@ def test_pieces_that_lie_close_are_read_as_one_and_answer_the_same(
     sizes: list[int] = []
     monkeypatch.setattr("newknot.store.corpus._GAP", gap)
     monkeypatch.setattr("newknot.store.corpus._SPAN_MOST", most)
-    monkeypatch.setattr(os, "pread", lambda fd, n, at: sizes.append(n) or read(fd, n, at))
+
+    def noted(fd: int, n: int, at: int) -> bytes:
+        sizes.append(n)
+        return read(fd, n, at)
+
+    monkeypatch.setattr(os, "pread", noted)
     assert corpus.occurrences_many(asked) == expected
     assert max(sizes) <= max(most, 300) and (gap >= 0) == (len(sizes) < len(asked))
 

@@ -53,8 +53,8 @@ class _FilePieces:
 
 
 def _together(wanted: Sequence[tuple[int, int]]) -> list[tuple[int, int]]:
-    """Pieces (offset, size) that follow closely on each other, as one each. Of a large corpus hardly
-    any do, and all are left as they are.
+    """Pieces (offset, size) that follow closely on each other, as one each. Of a large corpus
+    hardly any do, and all are left as they are.
     """
     if not wanted or wanted[-1][0] - wanted[0][0] > _GAP * len(wanted):
         return list(wanted)
