@@ -6,7 +6,7 @@ What did not change is the same object in both results: the audit remembers its 
 from collections.abc import Callable, Hashable, Mapping, Sequence
 from dataclasses import replace
 from datetime import datetime
-from itertools import pairwise
+from functools import partial
 from typing import Any, TypeVar
 
 from newknot.core.audit.check_result import CheckResult
@@ -24,7 +24,8 @@ SHARE_MOST = 8
 
 def delta_of(base: CheckResult, result: CheckResult) -> Document | None:
     """What of a result differs from the base; None where that is too much, or in another order."""
-    findings = _lists(base.findings, result.findings, id, _finding_row)
+    sets: dict[tuple[str, ...], int] = {}
+    findings = _lists(base.findings, result.findings, id, partial(_finding_row, sets))
     groups = _lists(base.groups, result.groups, lambda one: one, _group_row)
     if findings is None or groups is None:
         return None
@@ -33,8 +34,10 @@ def delta_of(base: CheckResult, result: CheckResult) -> Document | None:
         return None
     former, before = result.former or frozenset(), base.former or frozenset()
     return {
-        "of": iso(base.checked_at),
+        # Not as `of`: by that earlier programs know a form that they read, with sets in each row.
+        "from": iso(base.checked_at),
         "findings": findings,
+        "sets": list(sets),
         "groups": groups,
         "guess_numbers": _maps(base.guess_numbers, result.guess_numbers, lambda one: one),
         "first_found": _maps(base.first_found, result.first_found, iso),
@@ -46,12 +49,12 @@ def delta_of(base: CheckResult, result: CheckResult) -> Document | None:
 
 def with_delta(base: CheckResult, delta: Document) -> CheckResult | None:
     """The base with its differences; None where they are those of another base."""
-    if delta.get("of") != iso(base.checked_at):
+    if delta.get("from", delta.get("of")) != iso(base.checked_at):
         return None
-    former = delta["former"]
+    former, sets = delta["former"], [tuple(one) for one in delta.get("sets", ())]
     return replace(
         base,
-        findings=_listed(base.findings, delta["findings"], _finding_of),
+        findings=_listed(base.findings, delta["findings"], partial(_finding_of, sets)),
         groups=_listed(base.groups, delta["groups"], _group_of),
         guess_numbers=_mapped(base.guess_numbers, delta["guess_numbers"], lambda one: one),
         first_found=_mapped(base.first_found, delta["first_found"], datetime.fromisoformat),
@@ -68,14 +71,14 @@ def _lists(
     row: Callable[[_T], list[Any]],
 ) -> Document | None:
     """gone: places in the base; come: places in the other, and what is there."""
-    at = {key(one): i for i, one in enumerate(base)}
-    places = [at.get(key(one), -1) for one in fresh]
-    stay = [place for place in places if place >= 0]
-    if len(at) < len(base) or any(a >= b for a, b in pairwise(stay)):
+    of_base, of_fresh = list(map(key, base)), list(map(key, fresh))
+    before, after = set(of_base), set(of_fresh)
+    stayed = [one for one in of_base if one in after]
+    if len(before) < len(base) or stayed != [one for one in of_fresh if one in before]:
         return None
     return {
-        "gone": sorted(set(at.values()).difference(stay)),
-        "come": [[i, row(fresh[i])] for i, place in enumerate(places) if place < 0],
+        "gone": [i for i, one in enumerate(of_base) if one not in after],
+        "come": [[i, row(fresh[i])] for i, one in enumerate(of_fresh) if one not in before],
     }
 
 
@@ -106,14 +109,16 @@ def _pairs(rows: Sequence[Sequence[str]]) -> frozenset[tuple[FindingKind, str]]:
     return frozenset((FindingKind(kind), login_id) for kind, login_id in rows)
 
 
-def _finding_row(f: Finding) -> list[Any]:
-    said = (f.kind, f.login_id, f.evidence, f.others)
+def _finding_row(sets: dict[tuple[str, ...], int], f: Finding) -> list[Any]:
+    """A group of logins, which stands with each of its members, by its place among all such."""
+    said = (f.kind, f.login_id, f.evidence, sets.setdefault(f.others, len(sets)))
     return [*said, f.guess_number_log10, f.reach, f.urgency, f.why, f.basis]
 
 
-def _finding_of(row: list[Any]) -> Finding:
+def _finding_of(sets: Sequence[tuple[str, ...]], row: list[Any]) -> Finding:
     kind, login_id, evidence, others, *rest = row
-    return Finding(FindingKind(kind), login_id, evidence, tuple(others), *rest)
+    named = sets[others] if isinstance(others, int) else tuple(others)
+    return Finding(FindingKind(kind), login_id, evidence, named, *rest)
 
 
 def _group_row(group: Group) -> list[Any]:

@@ -11,13 +11,11 @@ from newknot.core.address import host_of
 from newknot.core.audit.audited import AuditedLogin, AuditedRotation, Measured
 from newknot.core.audit.breached import CorpusLookup, Hit, breached, key_of, secret_digest
 from newknot.core.audit.finding import Finding, FindingKind
-from newknot.core.audit.importance import importance_of
 from newknot.core.audit.like_passphrase import like_passphrase
 from newknot.core.audit.mailboxes import Reset, resets
 from newknot.core.audit.memory import AuditMemory, Seen
 from newknot.core.audit.no_second_factor import no_second_factor
 from newknot.core.audit.off_policy import off_policy
-from newknot.core.audit.order import in_order
 from newknot.core.audit.plain_http import plain_http
 from newknot.core.audit.reach import CordKind, Group, Reach
 from newknot.core.audit.reused import by_secret, reused, same_secret
@@ -25,7 +23,6 @@ from newknot.core.audit.similar import similar
 from newknot.core.audit.unfinished import unfinished
 from newknot.core.audit.weak import weak
 from newknot.core.errors import NewKnotError
-from newknot.core.login import Importance
 from newknot.core.policy.kept_text import kept_says, kept_text
 from newknot.core.secret import Secret
 from newknot.core.strength import measure
@@ -34,6 +31,7 @@ from newknot.core.strength.kept import KeptMeasure, kept
 __all__ = ["AuditStopped", "AuditedLogin", "AuditedRotation", "audit"]
 
 
+_NOWHERE = 0, 0
 TOLD_EACH = 512
 """Of so many logins that are not asked again, one is told to whoever watches."""
 
@@ -141,7 +139,7 @@ def audit(
     if groups is not None:
         groups.extend(tied)
     links = resets(logins) if links is None else links
-    return _ordered(one_of_each(findings), logins, tied, links, memory)
+    return _ordered(one_of_each(findings), tied, links, memory)
 
 
 def _logins(members: Sequence[Measured]) -> tuple[str, ...]:
@@ -185,7 +183,7 @@ def _hits(
                 whole, *kept = (count or 0 for count in found)
                 one.hits[title] = (whole, kept[0] if kept else 0)
         for one in seen:
-            whole, of_kept = one.hits.get(title, (0, 0))
+            whole, of_kept = one.hits.get(title, _NOWHERE)
             if whole or of_kept:
                 hit = (title, whole, False) if whole else (title, of_kept, True)
                 hits.setdefault(key_of(one.measured.login), []).append(hit)
@@ -225,22 +223,12 @@ def _together(one: Finding, other: Finding) -> Finding:
 
 def _ordered(
     findings: Sequence[Finding],
-    logins: Sequence[AuditedLogin],
     tied: Sequence[Group],
     links: Sequence[Reset],
     memory: AuditMemory,
 ) -> list[Finding]:
-    counts = Reach(tied, links).counts()
     mailboxes = {link.by for link in links}
-    by_id = {one.login_id: one for one in logins}
-    weighed: dict[str, tuple[Importance, str]] = {}
-    found: list[Finding] = []
-    for finding in findings:
-        one = finding.login_id
-        if one not in weighed:
-            weighed[one] = importance_of(by_id[one], resets_others=one in mailboxes)
-        found.append(memory.place(finding, *weighed[one], counts.get(one, 0)))
-    return in_order(found)
+    return memory.in_order(findings, Reach(tied, links).counts(), mailboxes)
 
 
 def measured_login(login: AuditedLogin, measures: Measures) -> Measured:

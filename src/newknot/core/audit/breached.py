@@ -37,8 +37,8 @@ def breached(
 ) -> Iterator[Finding]:
     """One finding for each login whose secret is in a corpus. hits: by the key of the secret."""
     for one in logins:
-        found = sorted(hits.get(key_of(one.login), ()), key=lambda hit: (hit[2], -hit[1]))
-        if found:
+        if told := hits.get(key_of(one.login)):
+            found = sorted(told, key=lambda hit: (hit[2], -hit[1]))
             yield finding_of(one, FindingKind.BREACHED, _evidence(found))
 
 

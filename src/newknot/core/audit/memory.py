@@ -1,12 +1,14 @@
 """What an audit remembers of what has not changed, so that the next one asks only anew."""
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import date
+from operator import attrgetter
 
 from newknot.core.audit.audited import Measured
 from newknot.core.audit.finding import Finding, FindingKind
-from newknot.core.audit.order import placed
+from newknot.core.audit.importance import importance_of
+from newknot.core.audit.order import Place, place_of, placed
 from newknot.core.audit.overdue import overdue
 from newknot.core.audit.similar import Likenesses
 from newknot.core.breach.six_bytes import CorpusTitle
@@ -19,7 +21,8 @@ class Seen:
 
     hits: by corpus, a lower bound of how often it holds the secret, and how often what the site
     keeps of it; without those that failed. fields: the further secret fields of the login.
-    rounded_log10: its guess number as it is kept for showing.
+    rounded_log10: its guess number as it is kept for showing. weighed: whether it resets others,
+    and its importance then.
     """
 
     measured: Measured
@@ -27,6 +30,7 @@ class Seen:
     hits: dict[CorpusTitle, tuple[int, int]] = field(default_factory=dict)
     fields: "tuple[Seen, ...]" = ()
     rounded_log10: float | None = field(init=False)
+    weighed: tuple[bool, tuple[Importance, str]] | None = None
     _overdue: tuple[date, tuple[Finding, ...]] = (date.min, ())
 
     def __post_init__(self) -> None:
@@ -51,6 +55,7 @@ class _Placed:
     given: Finding
     by: tuple[Importance, str, int]
     found: Finding
+    place: Place
 
 
 class AuditMemory:
@@ -79,20 +84,45 @@ class AuditMemory:
             held = self._groups[key] = _Group(tuple(members), tuple(find()))
         return held.findings
 
-    def place(self, finding: Finding, importance: Importance, guess: str, reach: int) -> Finding:
+    def in_order(
+        self, findings: Iterable[Finding], counts: Mapping[str, int], mailboxes: Collection[str]
+    ) -> list[Finding]:
+        """The findings with their places, by their places. counts: how many others fall with a
+        login; mailboxes: logins that reset others.
+        """
+        placed = [
+            self._place(one, self._weighed(one.login_id, mailboxes), counts.get(one.login_id, 0))
+            for one in findings
+        ]
+        placed.sort(key=attrgetter("place"))
+        return [one.found for one in placed]
+
+    def _weighed(self, login_id: str, mailboxes: Collection[str]) -> tuple[Importance, str]:
+        """The importance to order by, asked once for each login."""
+        seen, resets_others = self.seen[login_id], login_id in mailboxes
+        if seen.weighed is None or seen.weighed[0] is not resets_others:
+            login = seen.measured.login
+            seen.weighed = resets_others, importance_of(login, resets_others=resets_others)
+        return seen.weighed[1]
+
+    def _place(self, finding: Finding, weighed: tuple[Importance, str], reach: int) -> _Placed:
         """`placed`, asked once for each finding, importance and reach."""
-        key, by = (finding.kind, finding.login_id), (importance, guess, reach)
+        key, by = (finding.kind, finding.login_id), (*weighed, reach)
         held = self._placed.get(key)
         # What is found anew each time is the same as long as it says the same.
         if held is None or held.by != by or (held.given is not finding and held.given != finding):
+            importance, guess = weighed
             found = placed(finding, importance, guess=guess, reach=reach)
-            held = self._placed[key] = _Placed(finding, by, found)
-        return held.found
+            held = self._placed[key] = _Placed(finding, by, found, place_of(found))
+        return held
 
     def keep_only(self, login_ids: set[str]) -> None:
         """Forgets logins that are no longer there."""
-        for gone in self.seen.keys() - login_ids:
-            del self.seen[gone]
+        gone = self.seen.keys() - login_ids
+        if not gone:
+            return
+        for one in gone:
+            del self.seen[one]
         for held in (self._groups, self._placed):
             for key in [key for key in held if key[1] not in login_ids]:
                 del held[key]

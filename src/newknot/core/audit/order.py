@@ -1,6 +1,6 @@
 """The order of work: kind of finding × importance of the login × what falls with it."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable
 from dataclasses import replace
 from functools import lru_cache
 from math import log2
@@ -44,17 +44,21 @@ def placed(finding: Finding, importance: Importance, *, guess: str, reach: int) 
     )
 
 
-def in_order(findings: Sequence[Finding]) -> list[Finding]:
-    """Most urgent first, then by guess number, then by login: the same each time."""
-    return sorted(
-        findings,
-        key=lambda f: (
-            -f.urgency,
-            999.0 if f.guess_number_log10 is None else f.guess_number_log10,
-            f.login_id,
-            f.kind,
-        ),
-    )
+def in_order(findings: Iterable[Finding]) -> list[Finding]:
+    """The findings by their places."""
+    return sorted(findings, key=place_of)
+
+
+Place = tuple[float, float, str, FindingKind]
+
+
+def place_of(finding: Finding) -> Place:
+    """By what findings are ordered: most urgent first, then by guess number, then by login: the
+    same each time.
+    """
+    guesses = finding.guess_number_log10
+    how_many = 999.0 if guesses is None else guesses
+    return -finding.urgency, how_many, finding.login_id, finding.kind
 
 
 @lru_cache(maxsize=10_000)

@@ -1,6 +1,6 @@
 """Reused: the same secret at more than one login, or one that is the same as its site keeps it."""
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 
 from newknot.core.audit.audited import Measured, finding_of
 from newknot.core.audit.finding import Finding, FindingKind
@@ -20,27 +20,38 @@ def same_secret(of_secrets: Mapping[str, list[Measured]]) -> list[list[Measured]
     """Groups of more than one login that share a secret as it is typed, or as it is kept, directly
     or through others. of_secrets: as `by_secret` gives them.
     """
-    place: dict[str, int] = {}
-    parent = list(range(len(of_secrets)))
-
-    def root(at: int) -> int:
-        while parent[at] != at:
-            parent[at] = at = parent[parent[at]]
-        return at
-
-    for at, (kept, group) in enumerate(of_secrets.items()):
-        # What is typed whole at one site may be cut at another.
-        typed = [_typed(one) for one in group if one.login.policy is not None]
-        for text in (kept, *typed) if typed else (kept,):
-            first = place.setdefault(text, at)
-            if first != at:
-                parent[root(at)] = root(first)
-    joined: dict[int, list[Measured]] = {}
-    for at, group in enumerate(of_secrets.values()):
-        joined.setdefault(root(at), []).extend(group)
     return [
-        one for one in joined.values() if len(one) > 1 and len({m.login.login_id for m in one}) > 1
+        one
+        for one in _joined(of_secrets)
+        if len(one) > 1 and len({m.login.login_id for m in one}) > 1
     ]
+
+
+def _joined(of_secrets: Mapping[str, list[Measured]]) -> Iterable[list[Measured]]:
+    """Those of one secret together with those of which it is what their sites keep."""
+    # What is typed whole at one site may be cut at another.
+    typed = [
+        (kept, text)
+        for kept, group in of_secrets.items()
+        for one in group
+        if one.login.policy is not None and (text := _typed(one)) != kept
+    ]
+    if not typed:
+        return of_secrets.values()
+    parent: dict[str, str] = {}
+
+    def root(text: str) -> str:
+        while (above := parent.get(text, text)) != text:
+            parent[text] = above = parent.get(above, above)
+            text = above
+        return text
+
+    for kept, text in typed:
+        parent[root(text)] = root(kept)
+    joined: dict[str, list[Measured]] = {}
+    for kept, group in of_secrets.items():
+        joined.setdefault(root(kept), []).extend(group)
+    return joined.values()
 
 
 def reused(group: Sequence[Measured]) -> Iterator[Finding]:

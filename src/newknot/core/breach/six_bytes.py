@@ -11,6 +11,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date
 from hashlib import blake2b
+from typing import NamedTuple
 
 import numpy as np
 import numpy.typing as npt
@@ -37,8 +38,7 @@ class CorpusInvalid(NewKnotError):
     """A file that is not a whole corpus of a known version. data: reason."""
 
 
-@dataclass(frozen=True, slots=True)
-class CorpusTitle:
+class CorpusTitle(NamedTuple):
     """What a corpus says of itself. unique_count: hashes; count_sum: occurrences of all, 0 where it
     gives each count itself and not a power of two below it.
     """
