@@ -3,10 +3,12 @@
 What did not change is the same object in both results: the audit remembers its findings.
 """
 
-from collections.abc import Callable, Hashable, Mapping, Sequence
+from collections.abc import Callable, Hashable, Iterable, Mapping, Sequence
 from dataclasses import replace
 from datetime import datetime
 from functools import partial
+from itertools import takewhile
+from operator import eq
 from typing import Any, TypeVar
 
 from newknot.core.audit.check_result import CheckResult
@@ -71,15 +73,24 @@ def _lists(
     row: Callable[[_T], list[Any]],
 ) -> Document | None:
     """gone: places in the base; come: places in the other, and what is there."""
-    of_base, of_fresh = list(map(key, base)), list(map(key, fresh))
+    # Mostly both begin and end alike.
+    first = _alike(map(eq, map(key, base), map(key, fresh)))
+    last = _alike(map(eq, map(key, reversed(base[first:])), map(key, reversed(fresh[first:]))))
+    of_base = list(map(key, base[first : len(base) - last]))
+    of_fresh = list(map(key, fresh[first : len(fresh) - last]))
     before, after = set(of_base), set(of_fresh)
     stayed = [one for one in of_base if one in after]
-    if len(before) < len(base) or stayed != [one for one in of_fresh if one in before]:
+    if len(before) < len(of_base) or stayed != [one for one in of_fresh if one in before]:
         return None
     return {
-        "gone": [i for i, one in enumerate(of_base) if one not in after],
-        "come": [[i, row(fresh[i])] for i, one in enumerate(of_fresh) if one not in before],
+        "gone": [i for i, one in enumerate(of_base, first) if one not in after],
+        "come": [[i, row(fresh[i])] for i, one in enumerate(of_fresh, first) if one not in before],
     }
+
+
+def _alike(pairs: Iterable[bool]) -> int:
+    """How many are true before the first that is not."""
+    return sum(1 for _ in takewhile(bool, pairs))
 
 
 def _listed(base: Sequence[_T], delta: Document, of: Callable[[list[Any]], _T]) -> tuple[_T, ...]:

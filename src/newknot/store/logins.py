@@ -1,10 +1,12 @@
 """Logins as sealed records: card, secrets and history apart, so that lists open cards alone."""
 
+from bisect import bisect_left
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from datetime import datetime
 from functools import partial
-from typing import Any
+from operator import attrgetter
+from typing import Any, NamedTuple
 
 from newknot.core.login import (
     CODE_KEY_FIELD,
@@ -23,7 +25,7 @@ from newknot.core.merging.merge import PARTED
 from newknot.core.merging.stamps import unstamped
 from newknot.core.merging.texts import Entry, apart, entries_of, left_behind
 from newknot.core.secret import Secret
-from newknot.store.errors import RecordMissing
+from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.manifest import Label
 from newknot.store.record_json import day, iso, moment, packed, unpacked
 from newknot.store.vault import CARD, HISTORY, SECRETS, Transaction, Vault
@@ -130,11 +132,54 @@ def _card_of(login_id: str, text: bytes) -> LoginCard:
     )
 
 
+FEW = 100
+"""So many changed cards are put into their places in a list; for more it is made anew."""
+
+
+class Cards(NamedTuple):
+    """Cards in some order, the ids of damaged ones, and the change counter that they are of."""
+
+    cards: list[LoginCard]
+    damaged: list[str]
+    at: int
+
+
 def list_cards(vault: Vault) -> tuple[list[LoginCard], list[str]]:
     """All readable cards, those in the bin included, and the ids of damaged ones."""
-    return vault.once(
-        "all cards", (Label.LOGIN,), lambda: vault.decoded_all(Label.LOGIN, CARD, _card_of)
-    )
+    found: Cards = vault.renewed("all cards", (Label.LOGIN,), partial(_all_cards, vault))
+    return found.cards, found.damaged
+
+
+def _all_cards(vault: Vault, former: Cards | None) -> Cards:
+    written = cards_written_since(vault, former)
+    if former is None or written is None:
+        return Cards(*vault.decoded_all(Label.LOGIN, CARD, _card_of), vault.counter)
+    cards = list(former.cards)
+    for login_id, card in written.items():
+        place = bisect_left(cards, login_id, key=attrgetter("login_id"))
+        is_there = place < len(cards) and cards[place].login_id == login_id
+        cards[place : place + is_there] = [] if card is None else [card]
+    return Cards(cards, [], vault.counter)
+
+
+def cards_written_since(vault: Vault, former: Cards | None) -> dict[str, LoginCard | None] | None:
+    """The few cards that were written since, as they are now, by login; None of one that is gone.
+    None where there is nothing former, too many were written, or any cannot be read.
+    """
+    if former is None or former.damaged:
+        return None
+    written = vault.written_since((Label.LOGIN,), former.at)
+    if written is None or len(written) > FEW:
+        return None
+    found: dict[str, LoginCard | None] = {}
+    for login_id in written:
+        try:
+            found[login_id] = get_card(vault, login_id)
+        except RecordMissing:
+            found[login_id] = None
+        except RecordDamaged:
+            return None
+    return found
 
 
 def put_secrets(tx: Transaction, login_id: str, secrets: LoginSecrets) -> None:

@@ -2,7 +2,7 @@
 
 import sqlite3
 import time
-from collections.abc import Callable, Collection, Iterator, Sequence
+from collections.abc import Callable, Collection, Iterable, Iterator, Sequence
 from threading import RLock
 from typing import Any, TypeVar
 
@@ -14,6 +14,7 @@ from newknot.crypto import (
     open_sealed,
     ready_key,
 )
+from newknot.store.change_log import ChangeLog
 from newknot.store.database import translated
 from newknot.store.errors import RecordDamaged, RecordMissing, VaultDamaged
 from newknot.store.manifest import FORMAT, Entry, Key, Label, Manifest
@@ -52,6 +53,7 @@ class SealedFile:
         self.kept: dict[Key, Kept] = {}
         self.changed_at: dict[Label, int] = {}
         self.came_or_went_at: dict[Label, int] = {}
+        self.change_log = ChangeLog()
         self._derived: dict[str, tuple[tuple[int, ...], Any]] = {}
         self.damaged: list[tuple[Key, Label | None]] = []
         self.wall_s: Callable[[], float] = time.time
@@ -68,6 +70,7 @@ class SealedFile:
             if rows.get(key) != (entry.revision, entry.tag):
                 self.damaged.append((key, entry.label))
         self.damaged.extend((key, None) for key in rows.keys() - entries.keys())
+        self.change_log.begin(self.counter)
 
     def catch_up(self) -> None:
         """Reads it again where it was written to since by another connection of this process."""
@@ -95,6 +98,13 @@ class SealedFile:
         """How many changes were ever committed."""
         return self.manifest.counter
 
+    def written_since(self, labels: Collection[Label], counter: int) -> set[str] | None:
+        """Ids of records of these kinds that were written or removed after that counter; None where
+        it is not known, or a transaction is under way.
+        """
+        with self.lock:
+            return None if self.pending is not None else self.change_log.since(labels, counter)
+
     def entries(self) -> dict[Key, Entry]:
         """Every record part that the manifest knows."""
         with self.lock:
@@ -117,7 +127,8 @@ class SealedFile:
     def _ids(self, label: Label) -> list[bytes]:
         """Of one length, they stand in the order of their hexadecimal forms."""
         with self.lock:
-            if self.pending is not None:
+            known = self.manifest.entries
+            if any(one is None or key not in known for key, one in (self.pending or {}).items()):
                 return self._ids_now()[label]
             at = (max(self.came_or_went_at.values(), default=0),)
             return self._held("ids", at, lambda _: self._ids_now())[label]
@@ -274,11 +285,24 @@ class SealedFile:
     def revisions(self, labels: Collection[Label]) -> dict[Label, dict[str, tuple[int, int]]]:
         """Of all records of these kinds, by id (hex): revisions of card and secrets; 0: none."""
         with self.lock:
-            entries = self.manifest.entries
             found: dict[Label, dict[str, tuple[int, int]]] = {label: {} for label in labels}
-            for (record_id, part), entry in entries.items():
+            for (record_id, part), entry in self.manifest.entries.items():
                 if part == CARD and entry.label in found:
-                    secrets = entries.get((record_id, SECRETS))
-                    revisions = entry.revision, secrets.revision if secrets else 0
-                    found[entry.label][record_id.hex()] = revisions
+                    found[entry.label][record_id.hex()] = self._revisions(record_id, entry)
             return found
+
+    def revisions_of(self, label: Label, record_ids: Iterable[str]) -> dict[str, tuple[int, int]]:
+        """The same of those records alone; without those that are not there."""
+        with self.lock:
+            entries = self.manifest.entries
+            found: dict[str, tuple[int, int]] = {}
+            for record_id in record_ids:
+                raw = id_bytes(record_id)
+                entry = entries.get((raw, CARD))
+                if entry is not None and entry.label is label:
+                    found[record_id] = self._revisions(raw, entry)
+            return found
+
+    def _revisions(self, raw: bytes, card: Entry) -> tuple[int, int]:
+        secrets = self.manifest.entries.get((raw, SECRETS))
+        return card.revision, secrets.revision if secrets else 0

@@ -257,19 +257,22 @@ class Vault(SealedFile):
             if staged is not None:
                 changes, entries = under_way.changes, self.manifest.entries
                 moved = {k: e for k, e in changes.items() if e is None or not _has(entries, k[0])}
-                changed, came_or_went = self._labels_of(changes), self._labels_of(moved)
+                written = self._written(changes)
+                came_or_went = {label for label, _ in self._written(moved)}
                 self._settled(staged)
+                self.change_log.note(self.counter, written)
+                changed = {label for label, _ in written}
                 self.changed_at.update(dict.fromkeys(changed, self.counter))
                 self.came_or_went_at.update(dict.fromkeys(came_or_went, self.counter))
-                written = changes.values()
-                self._quiet_writes += all(one and one.label in _QUIET for one in written)
+                is_quiet = all(one and one.label in _QUIET for one in changes.values())
+                self._quiet_writes += is_quiet
                 self.kept.update(under_way.decoded)
 
-    def _labels_of(self, changes: Mapping[Key, Entry | None]) -> set[Label]:
-        """Kinds of what was written; of what was removed, as it was."""
+    def _written(self, changes: Mapping[Key, Entry | None]) -> set[tuple[Label, bytes]]:
+        """Kinds and ids of what was written; of what was removed, as it was."""
         entries = self.manifest.entries
-        found = (entry or entries.get(key) for key, entry in changes.items())
-        return {entry.label for entry in found if entry is not None}
+        found = ((key[0], entry or entries.get(key)) for key, entry in changes.items())
+        return {(entry.label, record_id) for record_id, entry in found if entry is not None}
 
     def _settled(self, staged: Staged) -> None:
         self.manifest.settle(staged)

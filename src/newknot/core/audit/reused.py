@@ -11,7 +11,13 @@ def by_secret(logins: Sequence[Measured]) -> dict[str, list[Measured]]:
     """The logins of each secret that there is, as their sites keep it; linear in logins."""
     groups: dict[str, list[Measured]] = {}
     for one in logins:
-        if text := _kept(one):
+        if (secret := one.login.secret) is None:
+            continue
+        text = secret.reveal()
+        # Of ten thousand, those of which no site is known are not asked for what it keeps.
+        if one.login.policy is not None:
+            text = kept_text(one.login.policy, text)
+        if text:
             groups.setdefault(text, []).append(one)
     return groups
 
@@ -93,7 +99,3 @@ def _cut(one: Measured, other: Measured) -> str:
 def _typed(one: Measured) -> str:
     secret = one.login.secret
     return secret.reveal() if secret is not None else ""
-
-
-def _kept(one: Measured) -> str:
-    return kept_text(one.login.policy, _typed(one))

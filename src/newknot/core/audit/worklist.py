@@ -127,7 +127,10 @@ def worklist_of(
     for one in found.values():
         if len(one) > 1:
             one.sort(key=lambda f: _GRAVITY[f.kind])
-    kinds = {one: frozenset(f.kind for f in every) for one, every in found.items()}
+    # Many logins have the same kinds: each set of them is made once.
+    each = {one: tuple([f.kind for f in every]) for one, every in found.items()}
+    sets = {kinds: frozenset(kinds) for kinds in set(each.values())}
+    kinds = {one: sets[every] for one, every in each.items()}
     loose = frozenset(loose_ends)
     rows: list[Row] = []
     placed: set[str] = set()
@@ -145,7 +148,7 @@ def worklist_of(
     ]
     rows.sort(key=lambda row: (not row.is_first, -row.urgency, _guesses(row), row.row_id))
     return Worklist(
-        tuple(rows), _counts(rows, found), {one: tuple(every) for one, every in found.items()}
+        tuple(rows), _counts(rows, each), {one: tuple(every) for one, every in found.items()}
     )
 
 
@@ -246,12 +249,10 @@ def _guesses(row: Row) -> float:
     return min(known, default=999.0)
 
 
-def _counts(rows: Sequence[Row], found: Mapping[str, Sequence[Finding]]) -> Counts:
+def _counts(rows: Sequence[Row], kinds: Mapping[str, tuple[FindingKind, ...]]) -> Counts:
     by_need, by_kind = Counter[Need](), Counter[FindingKind]()
     rotations = settled = 0
-    # Many logins have the same kinds: each set of them is looked at once.
-    alike = Counter(tuple(f.kind for f in findings) for findings in found.values())
-    for every, n in alike.items():
+    for every, n in Counter(kinds.values()).items():
         for kind in set(every):
             by_kind[kind] += n
         for need in {need_of(kind) for kind in every}:
@@ -260,7 +261,7 @@ def _counts(rows: Sequence[Row], found: Mapping[str, Sequence[Finding]]) -> Coun
         rotations += n * (by_rotation > 0)
         settled += n * by_rotation
     return Counts(
-        logins=len(found),
+        logins=len(kinds),
         first=sum(len(row.login_ids) for row in rows if row.is_first),
         by_need={need: by_need[need] for need in Need if by_need[need]},
         by_kind={kind: by_kind[kind] for kind in _KINDS if by_kind[kind]},

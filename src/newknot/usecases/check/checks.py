@@ -57,23 +57,35 @@ class CheckMemory:
         self.measures: KeptMeasures | None = None
         self._logins: dict[str, tuple[tuple[int, int], AuditedLogin]] = {}
         self._rests_on: dict[Label, dict[str, tuple[int, int]]] = {}
+        self._unread: list[str] = []
+        self._at = -1
 
     def logins(self, vault: Vault, progress: Progress) -> tuple[list[AuditedLogin], list[str]]:
         """(all logins outside the bin as they are now, ids of those that cannot be read)."""
         with self._lock:
-            of_kind = vault.revisions((Label.LOGIN, *_RESTS_ON))
-            revisions = of_kind.pop(Label.LOGIN)
-            if of_kind != self._rests_on:
-                self.clear()
-                self._rests_on = of_kind
+            with vault.lock:
+                counter, written = vault.counter, vault.written_since((Label.LOGIN,), self._at)
+                rests_on_same = vault.written_since(_RESTS_ON, self._at) == set()
+                if written is not None and rests_on_same:
+                    written.update(self._unread)
+                    revisions = vault.revisions_of(Label.LOGIN, written)
+                    gone = written - revisions.keys()
+                else:
+                    of_kind = vault.revisions((Label.LOGIN, *_RESTS_ON))
+                    revisions = of_kind.pop(Label.LOGIN)
+                    if of_kind != self._rests_on:
+                        self.clear()
+                        self._rests_on = of_kind
+                    gone = self._logins.keys() - revisions.keys()
             if self.measures is None:
                 self.measures = KeptMeasures(vault)
             known = self._logins
             changed = [i for i, at in revisions.items() if i not in known or known[i][0] != at]
-            for gone in self._logins.keys() - revisions.keys():
-                del self._logins[gone]
-            unread = self._read(vault, changed, revisions, progress) if changed else []
-            return [self._logins[one][1] for one in sorted(self._logins)], unread
+            for one in gone:
+                known.pop(one, None)
+            self._unread = self._read(vault, changed, revisions, progress) if changed else []
+            self._at = counter
+            return [known[one][1] for one in sorted(known)], self._unread
 
     def _read(
         self,

@@ -1,11 +1,13 @@
 """What falls with a login, by the groups of the last check and the mailboxes as they are now."""
 
 from functools import partial
+from typing import NamedTuple
 
 from newknot.core.audit.mailboxes import Reset, resets
 from newknot.core.audit.reach import Fall, Group, Reach
 from newknot.core.login import LoginCard
 from newknot.store.checks import get_check
+from newknot.store.logins import Cards, cards_written_since
 from newknot.store.manifest import Label
 from newknot.store.vault import Vault
 from newknot.usecases.logins.logins import list_logins
@@ -13,25 +15,28 @@ from newknot.usecases.logins.logins import list_logins
 
 def reset_by(vault: Vault) -> list[Reset]:
     """Which mailbox resets which login, as they are now."""
-    found: tuple[object, list[Reset]] = vault.renewed(
-        "who resets whom", (Label.LOGIN,), partial(_resets, vault)
-    )
-    return found[1]
+    found: _Resets = vault.renewed("who resets whom", (Label.LOGIN,), partial(_resets, vault))
+    return found.resets
 
 
-def _resets(
-    vault: Vault, former: tuple[dict[str, LoginCard], list[Reset]] | None
-) -> tuple[dict[str, LoginCard], list[Reset]]:
-    """The cards that it rests on, and who resets whom: as before where no name, address or mailbox
-    is another.
-    """
-    logins, _ = list_logins(vault)
-    cards = {card.login_id: card for card in logins}
-    if former is not None and former[0].keys() == cards.keys():
-        pairs = ((former[0][one], card) for one, card in cards.items())
-        if all(a is b or _asked(a) == _asked(b) for a, b in pairs):
-            return cards, former[1]
-    return cards, resets(logins)
+class _Resets(NamedTuple):
+    """Who resets whom, what of each login that rests on, and the cards that it was made of."""
+
+    resets: list[Reset]
+    of: dict[str, tuple[str, str, str | None]]
+    cards: Cards
+
+
+def _resets(vault: Vault, former: _Resets | None) -> _Resets:
+    """As before where no name, address or mailbox is another."""
+    logins, damaged = list_logins(vault)
+    cards = Cards(logins, damaged, vault.counter)
+    written = cards_written_since(vault, former.cards if former is not None else None)
+    if former is not None and written is not None:
+        now = {one: _asked(card) for one, card in written.items() if card and not card.deleted_at}
+        if all(former.of.get(one) == now.get(one) for one in written):
+            return _Resets(former.resets, former.of, cards)
+    return _Resets(resets(logins), {card.login_id: _asked(card) for card in logins}, cards)
 
 
 def _asked(card: LoginCard) -> tuple[str, str, str | None]:

@@ -50,14 +50,18 @@ def standing(vault: Vault, *, now: datetime) -> Standing:
     result = get_check(vault)
     cards, _ = list_logins(vault)
     loose_ends = list_loose_ends(vault)
-    found = [*_checked(result, cards), *_came_up(vault, result, cards)]
+    found = _checked(result, cards)
+    came_up = list(_came_up(vault, result, cards))
+    # What the check found is in its order, and is put in order again for what stands beside it.
+    if came_up:
+        found = in_order([*found, *came_up])
     to_do, accepted = _by_waivers(vault, found, cards, now=now)
     return Standing(
         result,
         {card.login_id: card for card in cards},
         {one.loose_end_id: one for one in loose_ends},
-        tuple(in_order([*to_do, *map(_loose, loose_ends)])),
-        tuple(in_order(accepted)),
+        tuple(in_order([*to_do, *map(_loose, loose_ends)]) if loose_ends else to_do),
+        tuple(accepted),
     )
 
 

@@ -29,6 +29,8 @@ from newknot.core.secret import Secret
 from newknot.store.errors import RecordMissing
 from newknot.store.import_undo import forget_taken
 from newknot.store.logins import (
+    Cards,
+    cards_written_since,
     get_card,
     get_secrets,
     list_cards,
@@ -222,28 +224,21 @@ def with_secret(
 
 def list_logins(vault: Vault) -> tuple[list[LoginCard], list[str]]:
     """Cards outside the bin by title, and the ids of damaged ones."""
-    found: tuple[list[LoginCard], list[str]] = vault.renewed(
-        "live cards", (Label.LOGIN,), partial(_by_title, vault)
-    )
-    return found
+    found: Cards = vault.renewed("live cards", (Label.LOGIN,), partial(_by_title, vault))
+    return found.cards, found.damaged
 
 
-FEW = 100
-"""So many new cards are put into their places in a list; for more it is sorted anew."""
-
-
-def _by_title(
-    vault: Vault, former: tuple[list[LoginCard], list[str]] | None
-) -> tuple[list[LoginCard], list[str]]:
-    cards, damaged = list_cards(vault)
-    live = {card.login_id: card for card in cards if card.deleted_at is None}
-    known = former[0] if former is not None else []
-    stay = [card for card in known if live.get(card.login_id) is card]
-    if len(live) - len(stay) > FEW:
-        return sorted(live.values(), key=_title_key), damaged
-    for card in live.keys() - {card.login_id for card in stay}:
-        insort(stay, live[card], key=_title_key)
-    return stay, damaged
+def _by_title(vault: Vault, former: Cards | None) -> Cards:
+    written = cards_written_since(vault, former)
+    if former is None or written is None:
+        cards, damaged = list_cards(vault)
+        live = [card for card in cards if card.deleted_at is None]
+        return Cards(sorted(live, key=_title_key), damaged, vault.counter)
+    cards = [card for card in former.cards if card.login_id not in written]
+    for card in written.values():
+        if card is not None and card.deleted_at is None:
+            insort(cards, card, key=_title_key)
+    return Cards(cards, [], vault.counter)
 
 
 def _title_key(card: LoginCard) -> tuple[str, str, str]:
