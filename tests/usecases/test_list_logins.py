@@ -41,8 +41,8 @@ def test_lists_that_are_brought_up_to_date_are_as_made_anew(
             if not step:
                 remove_login(tx, cards[0].login_id)
         assert held == copy
-        found = list_cards(vault), list_logins(vault), reset_by(vault)
+        found = list_cards(vault), list_logins(vault), set(reset_by(vault))
         with vault.transaction():
             # Within a transaction each is made anew.
-            assert found == (list_cards(vault), list_logins(vault), reset_by(vault))
+            assert found == (list_cards(vault), list_logins(vault), set(reset_by(vault)))
     assert len(found[0][0]) == len(found[1][0]) == 11 and len(found[2]) == 5
