@@ -21,7 +21,9 @@ _ENDS = "".join(map(chr, range(0x21)))
 """What the standard takes off both ends."""
 _WITH_SCHEME = re.compile(r"https?:|[a-z][a-z0-9+.-]*:[/\\]{2}", re.IGNORECASE)
 _TYPED = re.compile(r"(?:https?://)?([^/?#\\@\s]*)([^\\\s]*)", re.IGNORECASE)
-_READ = ("protocol", "username", "password", "hostname", "port", "href")
+_READ = ("href",)
+"""All else stands in the form that the standard gives an address, and is cut out of that."""
+_NORMAL = re.compile(r"(https?)://([^/@]*@)?(\[[^\]/]*\]|[^/:]*)(?::([0-9]+))?/")
 _NO_ADDRESS = "is not a web address (http or https)"
 
 
@@ -65,19 +67,22 @@ def site_of(address: str) -> Site | None:
     if not _WITH_SCHEME.match(text):
         text = "https://" + text
     try:
-        read = parse_url(text, _READ)
+        href = parse_url(text, _READ)["href"]
     except ValueError:
         raise FieldInvalid("address", "is not a web address") from None
-    scheme = read["protocol"].removesuffix(":")
-    host = read["hostname"].removesuffix(".").removeprefix("[").removesuffix("]")
-    if scheme not in _PORTS or not all(host.split(".")):
+    parts = _NORMAL.match(href)
+    if parts is None:
         raise FieldInvalid("address", _NO_ADDRESS)
-    if read["username"] or read["password"]:
+    scheme, names_user, host, given_port = parts.groups()
+    host = host.removesuffix(".").removeprefix("[").removesuffix("]")
+    if not all(host.split(".")):
+        raise FieldInvalid("address", _NO_ADDRESS)
+    if names_user:
         raise FieldInvalid("address", "holds a user name or password: leave them out")
-    port = int(read["port"] or _PORTS[scheme])
+    port = int(given_port or _PORTS[scheme])
     shown = f"[{host}]" if ":" in host else host
     origin = f"{scheme}://{shown}" + (f":{port}" if port != _PORTS[scheme] else "")
-    return Site(scheme, host, _domain(host), _is_loopback(host), port, read["href"], origin)
+    return Site(scheme, host, _domain(host), _is_loopback(host), port, href, origin)
 
 
 def kept_address(address: str) -> str:

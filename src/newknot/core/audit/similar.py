@@ -48,8 +48,9 @@ class Likenesses:
 
     def __init__(self) -> None:
         self._texts: dict[str, Text] = {}
-        # Most keys are of one text alone, and a tuple of one takes half of what a list takes.
-        self._by_key: dict[str, tuple[Text] | list[Text]] = {}
+        # Most keys are of one text alone, which then stands for itself.
+        self._by_key: dict[str, Text | list[Text]] = {}
+        self._shared: set[str] = set()
         self._group_of: dict[Text, list[Text]] = {}
 
     def groups(self, by_secret: Iterable[Sequence[Measured]]) -> list[list[Text]]:
@@ -72,20 +73,22 @@ class Likenesses:
                     held.remove(text)
                 else:
                     del self._by_key[key]
+                    self._shared.discard(key)
         for text in came:
             for key in text.keys:
-                beside = self._by_key.get(key)
-                if beside is None:
-                    self._by_key[key] = (text,)
+                beside = self._by_key.setdefault(key, text)
+                if beside is text:
                     continue
+                first = beside[0] if isinstance(beside, list) else beside
                 # Those that have a key are of one group, and those of before stand first.
-                of_before = self._group_of.get(beside[0])
+                of_before = self._group_of.get(first)
                 if of_before is not None:
                     groups[id(of_before)] = of_before
                 if isinstance(beside, list):
                     beside.append(text)
                 else:
-                    self._by_key[key] = [*beside, text]
+                    self._by_key[key] = [beside, text]
+                    self._shared.add(key)
         for group in groups.values():
             touched.update(dict.fromkeys(group))
         for text in went:
@@ -112,12 +115,13 @@ class Likenesses:
             placed.add(text)
             group = [text]
             for one in group:
-                for key in one.keys:
-                    if key not in asked:
-                        asked.add(key)
-                        new = [other for other in self._by_key[key] if other not in placed]
-                        placed.update(new)
-                        group += new
+                for key in self._shared.intersection(one.keys) - asked:
+                    asked.add(key)
+                    held = self._by_key[key]
+                    assert isinstance(held, list)
+                    new = [other for other in held if other not in placed]
+                    placed.update(new)
+                    group += new
             group.sort(key=lambda text: (text.letters, text.low, text.members[0].login.login_id))
             self._group_of.update(dict.fromkeys(group, group))
 

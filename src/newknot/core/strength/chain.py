@@ -172,8 +172,7 @@ def likeliest(reading: Reading, found: Iterable[Found]) -> Cover:
             total = entry[start][part] + which + fee
             if total < best[part]:
                 best[part], last[part] = total, offer
-        drawn.step(text[end - 1], end, entry[end - 1][_BY_CHANCE])
-        best[_BY_CHANCE] = drawn.ended()
+        best[_BY_CHANCE] = drawn.step(text[end - 1], end, entry[end - 1][_BY_CHANCE])
         if speakable[end - 1]:
             made_up.step(reading.low[end - 1], end, entry[end - 1][_BY_WORD])
             total, made = made_up.ended(end, entry)
@@ -230,23 +229,23 @@ class _Drawn:
         self._start = [0] * len(_ENTER)
         self.runs: list[tuple[int, float]] = [(0, 0.0)]
 
-    def step(self, c: str, end: int, entry: float) -> None:
+    def step(self, c: str, end: int, entry: float) -> float:
+        """Takes one character more, and gives the cost if they end there."""
         before, starts, which = self._cost, self._start, self._which
-        costs = [inf] * len(_ENTER)
+        self._cost = costs = [inf] * len(_ENTER)
+        least, cheapest = inf, _ANY
         for kind, each in _HOLDING.get(c) or ((_ANY, script_log10(c)),):
             goes_on, begins = before[kind] + _STAYS, entry + _ENTER[kind]
             if begins < goes_on:
                 starts[kind], which[kind] = end - 1, each
-                costs[kind] = begins + each
+                cost = begins + each
             else:
                 which[kind] += each
-                costs[kind] = goes_on + each
-        self._cost = costs
-
-    def ended(self) -> float:
-        least = min(self._cost)
-        kind = self._cost.index(least)
-        self.runs.append((self._start[kind], self._which[kind]))
+                cost = goes_on + each
+            costs[kind] = cost
+            if cost < least:
+                least, cheapest = cost, kind
+        self.runs.append((starts[cheapest], which[cheapest]))
         return least + _STOPS
 
 
