@@ -33,6 +33,37 @@ def test_each_text_beside_each_context_is_as_if_measured_alone() -> None:
     assert held.of(one_key_off, ("Quistbeam",)) != held.of(one_key_off, ())
 
 
+@pytest.mark.parametrize(
+    "text",
+    [
+        *(
+            "xeotlr;nu",
+            "xeotlr;nu77",
+            "adripvoyb",
+            "mjvexryol",
+            "czlunhoeb",
+            "beohnulzc!",
+            "yblekriwz",
+        ),
+        *(
+            "7a7769726b656c6279",
+            "endpcmtlbGJ5",
+            "zzwwiirrkkeellbbyy",
+            "z.w.i.r.k.e.l.b.y",
+            "yblekriwz",
+        ),
+    ],
+)
+def test_what_is_known_of_the_user_is_found_in_what_was_made_of_it(text: str) -> None:
+    """No list holds it, and nothing but its being known tells what was done to the text."""
+    known, held = ("zwirkelby",), SameTexts()
+    assert measure(text, known).guess_number_log10 < 5 < measure(text).guess_number_log10 - 5
+    assert measure(text, ("quorvath",)) == measure(text)
+    assert held.of(text, ()) == kept(measure(text)) and held.of(text, known) == kept(
+        measure(text, known)
+    )
+
+
 def test_a_text_is_measured_once_where_nothing_known_occurs_in_it(
     monkeypatch: pytest.MonkeyPatch,
 ) -> None:

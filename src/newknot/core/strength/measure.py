@@ -1,7 +1,7 @@
 """The guess number of a chosen text: how many texts a guesser would try no later, and why."""
 
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from functools import cache
 from typing import NamedTuple
 
@@ -116,17 +116,23 @@ def measure(secret: str, context: Iterable[str] = ()) -> Measure:
     return measured(read(secret), read_context(context))
 
 
-def measured(reading: Reading, own: Context, looked_at: list[Reading] | None = None) -> Measure:
-    """The measure of a text that was read. looked_at, where given, is filled with all the readings
-    in which what is known of the user was looked for.
+@dataclass(slots=True)
+class LookedAt:
+    """All in which what is known of the user was looked for: readings, and shapes of what comes out
+    of every way that a text may have been changed, of which a known one has to make half.
     """
-    looks = _Looks(reading, own)
+
+    readings: list[Reading] = field(default_factory=list)
+    undone: list[str] = field(default_factory=list)
+
+
+def measured(reading: Reading, own: Context, looked_at: LookedAt | None = None) -> Measure:
+    """The measure of a text that was read. looked_at, where given, is filled."""
+    looks = _Looks(reading, own, looked_at)
     way = looks.way_made(knowing=True)
     if own.shapes and (way.view or any(s.kind is SegmentKind.CONTEXT for s in way.segments)):
         # Knowing more never takes more.
         way = min(way, looks.way_made(knowing=False), key=lambda one: one.guesses_log10)
-    if looked_at is not None:
-        looked_at += looks.readings
     return Measure(
         guess_number_log10=round(way.guesses_log10, 3),
         segments=way.segments,
@@ -180,17 +186,13 @@ class _Looks:
     made of it, with what is known of the user and without.
     """
 
-    def __init__(self, reading: Reading, own: Context) -> None:
+    def __init__(self, reading: Reading, own: Context, looked_at: LookedAt | None = None) -> None:
         self._reading = reading
         self._own = own
+        self._looked_at = looked_at
         self._offers: dict[str, Offers] = {}
         self._ways: dict[tuple[str, bool], Way] = {}
-        self._views: list[tuple[View, Reading]] | None = None
-
-    @property
-    def readings(self) -> list[Reading]:
-        """All that was looked at."""
-        return [offers.reading for offers in self._offers.values()]
+        self._views: dict[bool, list[tuple[View, Reading]]] = {}
 
     def way_made(self, *, knowing: bool) -> Way:
         """The likeliest way the text was made, as it stands or after a view where that takes less:
@@ -209,10 +211,13 @@ class _Looks:
     def _viewed(self, plain: Way, knowing: bool) -> Way:
         """What comes out of the best view, where that takes less than the text as it stands."""
         best, n = plain, len(self._reading.text)
-        if self._views is None:
-            inners = [(view, read(view.text)) for view in views_of(self._reading.text)]
-            self._views = [(v, inner) for v, inner in inners if len(inner.text) == len(v.text)]
-        for view, inner in self._views:
+        if knowing not in self._views:
+            known = self._own.shapes if knowing else ()
+            undone = self._looked_at.undone if self._looked_at is not None else None
+            views = views_of(self._reading.text, known, undone)
+            inners = [(view, read(view.text)) for view in views]
+            self._views[knowing] = [(v, one) for v, one in inners if len(one.text) == len(v.text)]
+        for view, inner in self._views[knowing]:
             found = self._plain(inner, knowing)
             if _length_of(found.segments, _BY_CHANCE) > VIEW_LEAVES_MOST * len(inner.text):
                 continue
@@ -225,6 +230,8 @@ class _Looks:
         offers = self._offers.get(reading.text)
         if offers is None:
             offers = self._offers[reading.text] = Offers(reading, self._own)
+            if self._looked_at is not None:
+                self._looked_at.readings.append(reading)
         key = reading.text, knowing or not offers.has_context
         if key not in self._ways:
             self._ways[key] = _likeliest(reading, offers.found(knowing=knowing))

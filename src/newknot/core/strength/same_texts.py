@@ -4,8 +4,9 @@ from collections.abc import Iterable
 
 from newknot.core.strength.context import Context, read_context
 from newknot.core.strength.kept import KeptMeasure, kept
-from newknot.core.strength.measure import measured
+from newknot.core.strength.measure import LookedAt, measured
 from newknot.core.strength.reading import Reading, read
+from newknot.core.strength.views import WORD_LEAST
 
 
 class SameTexts:
@@ -14,7 +15,7 @@ class SameTexts:
     """
 
     def __init__(self) -> None:
-        self._held: dict[str, tuple[KeptMeasure, str]] = {}
+        self._held: dict[str, tuple[KeptMeasure, str, str]] = {}
 
     def of(self, text: str, context: Iterable[str]) -> KeptMeasure:
         """What `measure` says of the text beside this context."""
@@ -24,11 +25,15 @@ class SameTexts:
             reading = read(text)
             if _occurs(own, _searched(reading)):
                 return kept(measured(reading, own))
-            looked_at: list[Reading] = []
+            looked_at = LookedAt()
             found = kept(measured(reading, _NOTHING, looked_at))
-            held = self._held[text] = found, "\n".join(map(_searched, looked_at))
-        found, searched = held
-        return kept(measured(read(text), own)) if _occurs(own, searched) else found
+            searched = "\n".join(map(_searched, looked_at.readings))
+            held = self._held[text] = found, searched, "\n".join(looked_at.undone)
+        found, searched, undone = held
+        is_known = _occurs(own, searched) or any(
+            shape in undone for shape in own.shapes if len(shape) >= WORD_LEAST
+        )
+        return kept(measured(read(text), own)) if is_known else found
 
 
 _NOTHING = read_context(())
