@@ -27,12 +27,12 @@ SHARE_MOST = 8
 def delta_of(base: CheckResult, result: CheckResult) -> Document | None:
     """What of a result differs from the base; None where that is too much, or in another order."""
     sets: dict[tuple[str, ...], int] = {}
-    findings = _lists(base.findings, result.findings, id, partial(_finding_row, sets))
-    groups = _lists(base.groups, result.groups, lambda one: one, _group_row)
-    if findings is None or groups is None:
+    most = len(result.findings) // SHARE_MOST
+    findings = _lists(base.findings, result.findings, id, partial(_finding_row, sets), most)
+    if findings is None:
         return None
-    come, gone = findings["come"], findings["gone"]
-    if max(len(come), len(gone)) * SHARE_MOST > len(result.findings):
+    groups = _lists(base.groups, result.groups, lambda one: one, _group_row, len(result.groups))
+    if groups is None:
         return None
     former, before = result.former or frozenset(), base.former or frozenset()
     return {
@@ -71,8 +71,11 @@ def _lists(
     fresh: Sequence[_T],
     key: Callable[[_T], Hashable],
     row: Callable[[_T], list[Any]],
+    most: int,
 ) -> Document | None:
-    """gone: places in the base; come: places in the other, and what is there."""
+    """gone: places in the base; come: places in the other, and what is there. None where either is
+    more than that.
+    """
     # Mostly both begin and end alike.
     first = _alike(map(eq, map(key, base), map(key, fresh)))
     last = _alike(map(eq, map(key, reversed(base[first:])), map(key, reversed(fresh[first:]))))
@@ -82,10 +85,11 @@ def _lists(
     stayed = [one for one in of_base if one in after]
     if len(before) < len(of_base) or stayed != [one for one in of_fresh if one in before]:
         return None
-    return {
-        "gone": [i for i, one in enumerate(of_base, first) if one not in after],
-        "come": [[i, row(fresh[i])] for i, one in enumerate(of_fresh, first) if one not in before],
-    }
+    gone = [i for i, one in enumerate(of_base, first) if one not in after]
+    come = [i for i, one in enumerate(of_fresh, first) if one not in before]
+    if max(len(gone), len(come)) > most:
+        return None
+    return {"gone": gone, "come": [[i, row(fresh[i])] for i in come]}
 
 
 def _alike(pairs: Iterable[bool]) -> int:
