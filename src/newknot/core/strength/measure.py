@@ -130,7 +130,7 @@ def measured(reading: Reading, own: Context, looked_at: LookedAt | None = None) 
     """The measure of a text that was read. looked_at, where given, is filled."""
     looks = _Looks(reading, own, looked_at)
     way = looks.way_made(knowing=True)
-    if own.shapes and (way.view or any(s.kind is SegmentKind.CONTEXT for s in way.segments)):
+    if looks.has_context:
         # Knowing more never takes more.
         way = min(way, looks.way_made(knowing=False), key=lambda one: one.guesses_log10)
     return Measure(
@@ -192,7 +192,12 @@ class _Looks:
         self._looked_at = looked_at
         self._offers: dict[str, Offers] = {}
         self._ways: dict[tuple[str, bool], Way] = {}
-        self._views: dict[bool, list[tuple[View, Reading]]] = {}
+        self._views: tuple[list[View], list[View]] | None = None
+
+    @property
+    def has_context(self) -> bool:
+        """Whether anything known of the user was found in what was looked at."""
+        return any(offers.has_context for offers in self._offers.values())
 
     def way_made(self, *, knowing: bool) -> Way:
         """The likeliest way the text was made, as it stands or after a view where that takes less:
@@ -211,13 +216,14 @@ class _Looks:
     def _viewed(self, plain: Way, knowing: bool) -> Way:
         """What comes out of the best view, where that takes less than the text as it stands."""
         best, n = plain, len(self._reading.text)
-        if knowing not in self._views:
-            known = self._own.shapes if knowing else ()
+        if self._views is None:
             undone = self._looked_at.undone if self._looked_at is not None else None
-            views = views_of(self._reading.text, known, undone)
-            inners = [(view, read(view.text)) for view in views]
-            self._views[knowing] = [(v, one) for v, one in inners if len(one.text) == len(v.text)]
-        for view, inner in self._views[knowing]:
+            self._views = views_of(self._reading.text, self._own.shapes, undone)
+        of_words, of_known = self._views
+        for view in (*of_words, *of_known) if knowing else of_words:
+            inner = read(view.text)
+            if len(inner.text) != len(view.text):
+                continue
             found = self._plain(inner, knowing)
             if _length_of(found.segments, _BY_CHANCE) > VIEW_LEAVES_MOST * len(inner.text):
                 continue

@@ -8,7 +8,7 @@ view is a small function of the text alone; it gives nothing where it cannot hav
 import re
 from bisect import bisect_right
 from collections import Counter
-from collections.abc import Callable, Collection, Iterator
+from collections.abc import Callable, Collection, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cache
 from itertools import accumulate, pairwise, zip_longest
@@ -46,8 +46,9 @@ from newknot.core.strength.reading import shape_of_letters
 
 SHORTEST, LONGEST = 5, 128
 """Characters of a text that is looked at so."""
-MEASURED_MOST = 3
-"""Views of one text that are measured: those that read most like words."""
+MEASURED_MOST, KNOWN_MOST = 3, 2
+"""Views of one text that are measured: those that read most like words, and of which most is known.
+"""
 WORD_LEAST, _WITHIN_MOST = 4, 24
 NO_LETTERS = 2.0
 """What a text without letters of a to z reads like: letters by chance."""
@@ -122,19 +123,21 @@ def views_of(
     looked_at: list[str] | None = None,
     *,
     depth: int = 2,
-) -> list[View]:
-    """The views of a text that read like words where it does not itself, the best first. known:
-    shapes of what is known of the user, which no list need hold. looked_at, where given, is filled
-    with all in which they are looked for. depth: how many changes one upon the other are.
+) -> tuple[list[View], list[View]]:
+    """The views of a text that read like words where it does not itself, the best first, and beside
+    them those in which more of what is known stands. known: shapes of what is known of the user,
+    which no list need hold. looked_at, where given, is filled with what they are looked for in.
+    depth: how many changes one upon the other are looked for.
     """
-    undone_by = _undone(text, known)
-    if looked_at is not None:
-        further = filter(None, (way.undo(text) for way in _all_shifts()))
-        texts = (*(undone for _, _, undone in undone_by), *further)
-        looked_at += (shape_of_letters(one.lower()) for one in texts)
-    if not undone_by:
-        return []
-    own_known, *known_by = _known_letters([text, *(undone for _, _, undone in undone_by)], known)
+    if not SHORTEST <= len(text) <= LONGEST:
+        return [], []
+    undone_by: list[tuple[int, _Way, str]] = []
+    for at, way in enumerate(
+        (*_ways(), *_shifted(text), *_apart(text), *_beside(text), *_framed(text))
+    ):
+        undone = way.undo(text)
+        if undone and undone != text and len(undone) >= WORD_LEAST:
+            undone_by.append((at, way, undone))
     own, *costs = _letter_costs([text, *(undone for _, _, undone in undone_by)])
     # Most views read no better, and are not looked up.
     may_hold = [cost < own or cost == NO_LETTERS for cost in costs]
@@ -143,48 +146,64 @@ def views_of(
     )
     in_turn = iter(held_by)
     found: list[tuple[float, int, View]] = []
-    own_held = max(own_held, own_known)
-    for (at, way, undone), cost, may, letters in zip(
-        undone_by, costs, may_hold, known_by, strict=True
-    ):
-        held = max(next(in_turn) if may else 0, letters)
+    of_known: list[View] = []
+    if known or looked_at is not None:
+        of_known = _of_known(
+            text, [(way, undone) for _, way, undone in undone_by], known, looked_at
+        )
+    for (at, way, undone), cost, may in zip(undone_by, costs, may_hold, strict=True):
+        held = next(in_turn) if may else 0
         better = way.is_frame or cost < own - _BETTER
         if held > own_held or (better and cost < _LIKE_WORDS):
             view = View(way.says, way.cost_log10, undone, way.place)
             found.append((cost - held / len(undone), at, view))
         if way.is_sure and depth > 1:
-            for inner in views_of(undone, known, looked_at, depth=depth - 1)[:1]:
-                both = f"{inner.says}, {way.says}"
-                total = way.cost_log10 + inner.cost_log10
-                view = View(both, total, inner.text, _whole)
-                found.append((_letter_costs([inner.text])[0], at, view))
-    return [view for _, _, view in sorted(found, key=lambda one: one[:2])[:MEASURED_MOST]]
+            inner, inner_known = views_of(undone, known, looked_at, depth=depth - 1)
+            for view in inner[:1]:
+                found.append((_letter_costs([view.text])[0], at, _both(view, way)))
+            of_known += (_both(view, way) for view in inner_known[:1])
+    best = sorted(found, key=lambda one: one[:2])[:MEASURED_MOST]
+    return [view for _, _, view in best], of_known[:KNOWN_MOST]
 
 
-def _undone(text: str, known: Collection[str]) -> list[tuple[int, _Way, str]]:
-    """What comes out of each way that may have been gone."""
-    if not SHORTEST <= len(text) <= LONGEST:
-        return []
-    ways = (*_ways(), *_shifted(text, known), *_apart(text), *_beside(text), *_framed(text))
-    undone_by = ((at, way, way.undo(text)) for at, way in enumerate(ways))
+def _both(inner: View, way: _Way) -> View:
+    """One change upon the other."""
+    says, cost = f"{inner.says}, {way.says}", way.cost_log10 + inner.cost_log10
+    return View(says, cost, inner.text, _whole)
+
+
+def _of_known(
+    text: str,
+    undone_by: Sequence[tuple[_Way, str]],
+    known: Collection[str],
+    looked_at: list[str] | None,
+) -> list[View]:
+    """The views of which most is known, where more is than of the text itself; of all shifts in the
+    alphabet, since what is known need not have the usual letters.
+    """
+    shifted = ((way, way.undo(text)) for way in _all_shifts())
+    every = [*undone_by, *((way, undone) for way, undone in shifted if undone)]
+    shape, *shapes = (shape_of_letters(one.lower()) for one in (text, *(one for _, one in every)))
+    if looked_at is not None:
+        looked_at += shapes
+    own, *letters = _known_letters([shape, *shapes], _long_enough(known))
+    of_known = [at for at, count in enumerate(letters) if count > own]
+    of_known.sort(key=lambda at: -letters[at])
     return [
-        (at, way, undone)
-        for at, way, undone in undone_by
-        if undone and undone != text and len(undone) >= WORD_LEAST
+        View(way.says, way.cost_log10, undone, way.place)
+        for way, undone in (every[at] for at in of_known[:KNOWN_MOST])
     ]
 
 
-def _known_letters(texts: list[str], known: Collection[str]) -> list[int]:
-    """Of each text, the letters of the longest that is known and makes half of it or more."""
-    found = [0] * len(texts)
-    if known := _long_enough(known):
-        shapes = [shape_of_letters(text.lower()) for text in texts]
-        together = "\n".join(shapes)
-        for shape in known:
-            if shape in together:
-                for at, one in enumerate(shapes):
-                    if shape in one and 2 * len(shape) >= len(one):
-                        found[at] = max(found[at], len(shape))
+def _known_letters(shapes: Sequence[str], known: Sequence[str]) -> list[int]:
+    """Of each shape, the letters of the longest that is known and makes half of it or more."""
+    found = [0] * len(shapes)
+    together = "\n".join(shapes)
+    for one in known:
+        if one in together:
+            for at, shape in enumerate(shapes):
+                if one in shape and 2 * len(one) >= len(shape):
+                    found[at] = max(found[at], len(one))
     return found
 
 
@@ -324,20 +343,13 @@ def _ways() -> tuple[_Way, ...]:
     )
 
 
-def _shifted(text: str, known: Collection[str]) -> Iterator[_Way]:
-    """The two shifts in the alphabet whose letters are the most usual ones, and those from which
-    what is known comes out.
-    """
+def _shifted(text: str) -> Iterator[_Way]:
+    """The two shifts in the alphabet whose letters are the most usual ones."""
     codes = np.frombuffer(text.encode("ascii", "replace"), dtype=np.uint8)
     counts = np.bincount(_letters()[codes], minlength=LETTERS)[1:]
     for by in np.argsort(_usual_shifted() @ counts, kind="stable")[:2].tolist():
         yield _shifts()[by + 1]
         yield _shifts_turned()[by + 1]
-    if known := _long_enough(known):
-        for way in _all_shifts():
-            shape = shape_of_letters((way.undo(text) or "").lower())
-            if any(one in shape for one in known):
-                yield way
 
 
 def _long_enough(known: Collection[str]) -> list[str]:
