@@ -13,6 +13,11 @@ from newknot.core.strength.same_texts import SameTexts
 from tests.support.vectors import vectors
 
 TEXTS = ("Tallowpost77", "tsopwollaT!", "wiodynrs,", "x7-ilse-Q", "gravel-oven-mitten-2024")
+MADE_OF_IT = """
+xeotlr;nu xeotlr;nu77 adripvoyb mjvexryol czlunhoeb beohnulzc! yblekriwz 7a7769726b656c6279
+endpcmtlbGJ5 zzwwiirrkkeellbbyy z.w.i.r.k.e.l.b.y zwirkelb2024 zwirkelbx wzirkelby zwirkellby!
+zwirklby awirkelby Zwirkebly77
+"""
 KNOWN = (
     (),
     ("Tallow Post", "ilse3", "tallowpost.example"),
@@ -33,27 +38,7 @@ def test_each_text_beside_each_context_is_as_if_measured_alone() -> None:
     assert held.of(one_key_off, ("Quistbeam",)) != held.of(one_key_off, ())
 
 
-@pytest.mark.parametrize(
-    "text",
-    [
-        *(
-            "xeotlr;nu",
-            "xeotlr;nu77",
-            "adripvoyb",
-            "mjvexryol",
-            "czlunhoeb",
-            "beohnulzc!",
-            "yblekriwz",
-        ),
-        *(
-            "7a7769726b656c6279",
-            "endpcmtlbGJ5",
-            "zzwwiirrkkeellbbyy",
-            "z.w.i.r.k.e.l.b.y",
-            "yblekriwz",
-        ),
-    ],
-)
+@pytest.mark.parametrize("text", MADE_OF_IT.split())
 def test_what_is_known_of_the_user_is_found_in_what_was_made_of_it(text: str) -> None:
     """No list holds it, and nothing but its being known tells what was done to the text."""
     known, held = ("zwirkelby",), SameTexts()

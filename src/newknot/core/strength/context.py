@@ -6,11 +6,13 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from math import log10
 
-from newknot.core.strength.dictionaries import BEGINNING, beginnings
+from newknot.core.strength.dictionaries import BEGINNING, CONTEXT_SHARE, beginnings
 from newknot.core.strength.reading import shape_of_letters
 
 WORDS_MOST = 64
 WORD_CHARACTERS_MOST = 200
+CONTEXT_LOG10 = -log10(CONTEXT_SHARE)
+"""Of the choice of such a word."""
 _SHORTEST = 3
 _PIECES = re.compile(r"[^\W_]+")
 

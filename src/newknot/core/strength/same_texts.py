@@ -3,6 +3,7 @@
 from collections.abc import Iterable
 
 from newknot.core.strength.context import Context, read_context
+from newknot.core.strength.finders.slips import known_slips
 from newknot.core.strength.kept import KeptMeasure, kept
 from newknot.core.strength.measure import LookedAt, measured
 from newknot.core.strength.reading import Reading, read
@@ -15,7 +16,7 @@ class SameTexts:
     """
 
     def __init__(self) -> None:
-        self._held: dict[str, tuple[KeptMeasure, str, str]] = {}
+        self._held: dict[str, tuple[KeptMeasure, str, str, list[Reading]]] = {}
 
     def of(self, text: str, context: Iterable[str]) -> KeptMeasure:
         """What `measure` says of the text beside this context."""
@@ -28,10 +29,13 @@ class SameTexts:
             looked_at = LookedAt()
             found = kept(measured(reading, _NOTHING, looked_at))
             searched = "\n".join(map(_searched, looked_at.readings))
-            held = self._held[text] = found, searched, "\n".join(looked_at.undone)
-        found, searched, undone = held
-        is_known = _occurs(own, searched) or any(
-            shape in undone for shape in own.shapes if len(shape) >= WORD_LEAST
+            undone = "\n".join(looked_at.undone)
+            held = self._held[text] = found, searched, undone, looked_at.readings
+        found, searched, undone, readings = held
+        is_known = (
+            _occurs(own, searched)
+            or any(len(shape) >= WORD_LEAST and shape in undone for shape in own.shapes)
+            or any(True for one in readings for _ in known_slips(one, own))
         )
         return kept(measured(read(text), own)) if is_known else found
 

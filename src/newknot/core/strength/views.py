@@ -181,12 +181,18 @@ def _of_known(
     """The views of which most is known, where more is than of the text itself; of all shifts in the
     alphabet, since what is known need not have the usual letters.
     """
-    shifted = ((way, way.undo(text)) for way in _all_shifts())
-    every = [*undone_by, *((way, undone) for way, undone in shifted if undone)]
-    shape, *shapes = (shape_of_letters(one.lower()) for one in (text, *(one for _, one in every)))
+    shifted = [one for way in _shifts().values() if (one := way.undo(text))]
+    texts = (*(one for _, one in undone_by), *shifted, *(one[::-1] for one in shifted))
+    together = shape_of_letters("\n".join(texts).lower())
     if looked_at is not None:
-        looked_at += shapes
-    own, *letters = _known_letters([shape, *shapes], _long_enough(known))
+        looked_at.append(together)
+    known = [one for one in known if len(one) >= WORD_LEAST and one in together]
+    if not known:
+        return []
+    further = ((way, way.undo(text)) for way in (*_shifts().values(), *_shifts_turned().values()))
+    every = [*undone_by, *((way, undone) for way, undone in further if undone)]
+    shapes = [shape_of_letters(one.lower()) for one in (text, *(one for _, one in every))]
+    own, *letters = _known_letters(shapes, known)
     of_known = [at for at, count in enumerate(letters) if count > own]
     of_known.sort(key=lambda at: -letters[at])
     return [
@@ -197,14 +203,10 @@ def _of_known(
 
 def _known_letters(shapes: Sequence[str], known: Sequence[str]) -> list[int]:
     """Of each shape, the letters of the longest that is known and makes half of it or more."""
-    found = [0] * len(shapes)
-    together = "\n".join(shapes)
-    for one in known:
-        if one in together:
-            for at, shape in enumerate(shapes):
-                if one in shape and 2 * len(one) >= len(shape):
-                    found[at] = max(found[at], len(one))
-    return found
+    return [
+        max((len(one) for one in known if one in shape and 2 * len(one) >= len(shape)), default=0)
+        for shape in shapes
+    ]
 
 
 def _word_letters(texts: list[str]) -> list[int]:
@@ -350,15 +352,6 @@ def _shifted(text: str) -> Iterator[_Way]:
     for by in np.argsort(_usual_shifted() @ counts, kind="stable")[:2].tolist():
         yield _shifts()[by + 1]
         yield _shifts_turned()[by + 1]
-
-
-def _long_enough(known: Collection[str]) -> list[str]:
-    return [shape for shape in known if len(shape) >= WORD_LEAST]
-
-
-@cache
-def _all_shifts() -> tuple[_Way, ...]:
-    return *_shifts().values(), *_shifts_turned().values()
 
 
 @cache

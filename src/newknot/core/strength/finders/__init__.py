@@ -21,7 +21,7 @@ from newknot.core.strength.finders.series import (
     woven_sequences,
 )
 from newknot.core.strength.finders.shapes import drawn_in_groups, shapes
-from newknot.core.strength.finders.slips import slips
+from newknot.core.strength.finders.slips import known_slips, slips
 from newknot.core.strength.finders.stock import stock_numbers, stock_strings
 from newknot.core.strength.finders.syllables import mandarin_syllables, syllables
 from newknot.core.strength.finders.symbols import single_letters, symbols
@@ -40,7 +40,7 @@ class Offers:
 
     def __init__(self, reading: Reading, context: Context) -> None:
         self.reading = reading
-        self._words = list(words(reading, context))
+        self._words = [*words(reading, context), *known_slips(reading, context)]
         self._others = list(_others(reading))
         self.has_context = any(one.kind is SegmentKind.CONTEXT for one in self._words)
 

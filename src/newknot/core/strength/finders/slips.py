@@ -6,6 +6,7 @@ from math import log10
 from string import ascii_lowercase
 
 from newknot.core.strength.case_pattern import case_log10
+from newknot.core.strength.context import CONTEXT_LOG10, Context
 from newknot.core.strength.dictionaries import (
     BEGINNING,
     BITS,
@@ -14,7 +15,7 @@ from newknot.core.strength.dictionaries import (
     dictionaries,
 )
 from newknot.core.strength.reading import Reading
-from newknot.core.strength.segments import Found, Part
+from newknot.core.strength.segments import Found, Part, SegmentKind
 
 SLIPPED_LOG10 = 1.7
 """One word in fifty is written with a slip."""
@@ -24,7 +25,9 @@ _LETTERS = ascii_lowercase.replace("l", "")
 _NO_LETTER = "`"
 """What counts as nothing in the number of a beginning."""
 _PLACES = [(c, ord(c) & 31) for c in _LETTERS]
-_RUN = re.compile(r"[^\W\d_]{6,}")
+_RUN = re.compile(r"[^\W\d_]{5,}")
+_KEPT = 2
+"""Letters of a beginning or an ending."""
 
 
 def slips(reading: Reading, words: Sequence[Found]) -> Iterator[Found]:
@@ -67,6 +70,41 @@ def _slipped(reading: Reading, start: int, end: int) -> Iterator[Found]:
         if len(word) >= _SHORTEST - 1:
             fee = SLIPPED_LOG10 + pattern - log10(source.share)
             yield Found(start, end, Part.WORD, which + in_list, fee, source.kind, word)
+
+
+def known_slips(reading: Reading, context: Context) -> Iterator[Found]:
+    """What is known of the user, six letters or more, with one slip, at an edge of a run."""
+    known = [(shape, word) for shape, word in context.shapes.items() if len(shape) >= _SHORTEST]
+    for run in _RUN.finditer(reading.low) if known else ():
+        for shape, word in known:
+            for start, end in _at_the_edges(*run.span(), len(shape)):
+                if _is_slip(reading.shaped[start:end], shape):
+                    which, pattern = case_log10(reading.text, start, end)
+                    which += context.which_log10 + log10(_WAYS_PER_LETTER * len(shape))
+                    fee = SLIPPED_LOG10 + pattern + CONTEXT_LOG10
+                    yield Found(start, end, Part.WORD, which, fee, SegmentKind.CONTEXT, word)
+
+
+def _at_the_edges(first: int, last: int, letters: int) -> Iterator[tuple[int, int]]:
+    """Stretches of a run, of so many letters, one less or one more."""
+    for size in range(letters - 1, letters + 2):
+        if size <= last - first:
+            yield first, first + size
+            if size < last - first:
+                yield last - size, last
+
+
+def _is_slip(typed: str, meant: str) -> bool:
+    """Whether one letter was put in, left out or is another, or two changed places."""
+    # One slip leaves the beginning or the ending as it was.
+    if typed[:_KEPT] != meant[:_KEPT] and typed[-_KEPT:] != meant[-_KEPT:]:
+        return False
+    same = next((at for at, (a, b) in enumerate(zip(typed, meant, strict=False)) if a != b), None)
+    if same is None:
+        return len(typed) != len(meant)
+    typed, meant = typed[same:], meant[same:]
+    changed = typed[1::-1] == meant[:2] and typed[2:] == meant[2:]
+    return changed or meant[1:] in (typed, typed[1:]) or typed[1:] == meant
 
 
 def _that_begin(before: str, after: str) -> str | list[str]:

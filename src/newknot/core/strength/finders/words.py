@@ -6,10 +6,9 @@ from itertools import pairwise
 from math import comb, log10
 
 from newknot.core.strength.case_pattern import case_log10
-from newknot.core.strength.context import Context
+from newknot.core.strength.context import CONTEXT_LOG10, Context
 from newknot.core.strength.dictionaries import (
     BEGINNING,
-    CONTEXT_SHARE,
     LONGEST,
     SHORTEST,
     beginnings,
@@ -25,7 +24,6 @@ SWAPPED_LOG10 = 1.1
 """One word in twelve has letters swapped for look-alikes."""
 _SHORTEST_CHANGED = 4
 _LETTERS = re.compile(r"[^\W\d_]{3,}")
-_OWN = -log10(CONTEXT_SHARE)
 _TWO_LETTERS = frozenset(
     (
         *("to", "of", "in", "is", "it", "on", "my", "be", "at", "as", "by", "he", "we", "or", "do"),
@@ -162,7 +160,7 @@ def _entries(key: str, context: Context) -> Iterator[tuple[SegmentKind, float, f
     """Kind, -log10 of the word within its list, of the list, and the word."""
     own = context.shapes.get(key)
     if own is not None:
-        yield SegmentKind.CONTEXT, context.which_log10, _OWN, own
+        yield SegmentKind.CONTEXT, context.which_log10, CONTEXT_LOG10, own
     lists = dictionaries()
     number = lists.number.get(key)
     if number is not None:
