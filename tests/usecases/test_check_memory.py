@@ -9,7 +9,7 @@ from newknot.core.audit.order import in_order
 from newknot.core.login import Importance, Origin
 from newknot.core.policy import SitePolicy
 from newknot.core.secret import Secret
-from newknot.store.logins import get_card, put_card
+from newknot.store.logins import get_card, put_card, remove_login
 from newknot.store.vault import Vault
 from newknot.usecases.check.checks import CheckMemory, run_check
 from newknot.usecases.check.worklist import WorklistMemory
@@ -48,6 +48,10 @@ def test_after_each_act_it_finds_what_a_check_without_memory_finds(vault: Vault)
         with vault.transaction() as tx:
             put_card(tx, replace(get_card(vault, ids[n]), **changed))  # type: ignore[arg-type]
 
+    def remove() -> None:
+        with vault.transaction() as tx:
+            remove_login(tx, ids[0])
+
     def policy() -> None:
         known = {"policy_id": None, "name": "s0", "domains": ("s0.example",), "source": "user"}
         save_policy(vault, policy=FOLDS, now=now, **known)  # type: ignore[arg-type]
@@ -56,10 +60,11 @@ def test_after_each_act_it_finds_what_a_check_without_memory_finds(vault: Vault)
     acts: list[Callable[[], object]] = [
         lambda: edit_login(vault, ids[2], drafts[2], new, now=now),
         lambda: card(3, importance=Importance.CRITICAL),
-        lambda: card(1, resets_by=ids[4]),
+        lambda: card(1, resets_by=ids[6]),
         policy,
         lambda: delete_login(vault, ids[4], now=now),
         lambda: card(6, parted_at=AT),
+        remove,
     ]
     for act in (lambda: None, *acts):
         now += timedelta(minutes=1)
@@ -71,3 +76,4 @@ def test_after_each_act_it_finds_what_a_check_without_memory_finds(vault: Vault)
         fresh = run_check(vault, lists=(), progress=Progress(), now=now)
         assert (one.findings, one.groups, one.unread) == (fresh.findings, fresh.groups, (ids[5],))
         assert one.guess_numbers == fresh.guess_numbers
+    assert ids[1] in held.audit.seen and ids[0] not in held.audit.seen
