@@ -23,7 +23,7 @@ from zlib import crc32
 from newknot.core.shipped import shipped_lines
 from newknot.core.strength.context import read_context
 from newknot.core.strength.dictionaries import dictionaries
-from newknot.core.strength.measure import way_made
+from newknot.core.strength.measure import Looks
 from newknot.core.strength.reading import read, shape_of_letters
 from scripts.strength.afterwards import afterwards
 from scripts.strength.further import further
@@ -103,7 +103,7 @@ def main(each: int) -> None:
     ways += [(one, new) for written in later for one in written()]
     for process, secrets in ways:
         for _ in range(secrets):
-            way = way_made(read(process.make(random)), own)
+            way = Looks(read(process.make(random)), own).way_made(knowing=True)
             # What the scheme takes away afterwards is none of the table's.
             drawn.append((way.effort_log10, process.outcomes_log10 + way.scheme_log10))
     drawn.sort()

@@ -10,6 +10,7 @@ from newknot.core.audit.check_result import CheckResult
 from newknot.core.audit.finding import Finding, FindingKind
 from newknot.core.audit.reach import CordKind, Group
 from newknot.store import checks
+from newknot.store.check_delta import delta_of, with_delta
 from newknot.store.vault import Vault
 from tests.store.samples import AT, ODD
 
@@ -46,3 +47,18 @@ def test_after_changes_it_is_the_last_one_whole_or_by_what_differs(
         assert checks.get_check(vault) == result
     vault.kept.clear()
     assert checks.get_check(vault) == result
+
+
+def test_what_differs_is_read_as_earlier_programs_wrote_it_too() -> None:
+    """They wrote a group in each row, under another name; theirs do not know today's."""
+    base = CheckResult(AT, 40, (), (), FINDINGS, {}, (), None, (), {}, ())
+    found = replace(FINDINGS[3], others=(FINDINGS[1].login_id, FINDINGS[2].login_id))
+    later = replace(base, findings=(*FINDINGS[:3], found, *FINDINGS[4:]))
+    delta = delta_of(base, later)
+    assert delta is not None and "of" not in delta and with_delta(base, delta) == later
+    ((_, row),) = delta["findings"]["come"]
+    row[3] = list(delta.pop("sets")[row[3]])
+    former = {**delta, "of": delta.pop("from")}
+    del former["from"]
+    assert with_delta(base, former) == later
+    assert with_delta(replace(base, checked_at=AT + timedelta(days=1)), former) is None

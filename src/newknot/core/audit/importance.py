@@ -32,3 +32,17 @@ def importance_of(login: Weighed, *, resets_others: bool) -> tuple[Importance, s
         if _MONEY.search(login.title.lower()):
             return Importance.HIGH, "money, by its title"
     return login.importance, ""
+
+
+class Importances:
+    """`importance_of`, asked once for what it rests on. It holds titles: in memory alone."""
+
+    def __init__(self) -> None:
+        self._held: dict[tuple[Importance, str, bool], tuple[Importance, str]] = {}
+
+    def of(self, login: Weighed, *, resets_others: bool) -> tuple[Importance, str]:
+        """As `importance_of` says."""
+        by = login.importance, login.title, resets_others
+        if by not in self._held:
+            self._held[by] = importance_of(login, resets_others=resets_others)
+        return self._held[by]

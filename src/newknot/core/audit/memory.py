@@ -7,7 +7,7 @@ from operator import attrgetter
 
 from newknot.core.audit.audited import Measured
 from newknot.core.audit.finding import Finding, FindingKind
-from newknot.core.audit.importance import importance_of
+from newknot.core.audit.importance import Importances
 from newknot.core.audit.order import Place, place_of, placed
 from newknot.core.audit.overdue import overdue
 from newknot.core.audit.similar import Likenesses
@@ -21,8 +21,7 @@ class Seen:
 
     hits: by corpus, a lower bound of how often it holds the secret, and how often what the site
     keeps of it; without those that failed. fields: the further secret fields of the login.
-    rounded_log10: its guess number as it is kept for showing. weighed: whether it resets others,
-    and its importance then.
+    rounded_log10: its guess number as it is kept for showing.
     """
 
     measured: Measured
@@ -30,7 +29,6 @@ class Seen:
     hits: dict[CorpusTitle, tuple[int, int]] = field(default_factory=dict)
     fields: "tuple[Seen, ...]" = ()
     rounded_log10: float | None = field(init=False)
-    weighed: tuple[bool, tuple[Importance, str]] | None = None
     _overdue: tuple[date, tuple[Finding, ...]] = (date.min, ())
 
     def __post_init__(self) -> None:
@@ -68,6 +66,7 @@ class AuditMemory:
         """Forgets everything."""
         self.seen: dict[str, Seen] = {}
         self.likenesses = Likenesses()
+        self._importances = Importances()
         self._groups: dict[tuple[FindingKind, str], _Group] = {}
         self._placed: dict[tuple[FindingKind, str], _Placed] = {}
 
@@ -90,20 +89,14 @@ class AuditMemory:
         """The findings with their places, by their places. counts: how many others fall with a
         login; mailboxes: logins that reset others.
         """
-        placed = [
-            self._place(one, self._weighed(one.login_id, mailboxes), counts.get(one.login_id, 0))
-            for one in findings
-        ]
+        placed: list[_Placed] = []
+        for finding in findings:
+            one = finding.login_id
+            login = self.seen[one].measured.login
+            weighed = self._importances.of(login, resets_others=one in mailboxes)
+            placed.append(self._place(finding, weighed, counts.get(one, 0)))
         placed.sort(key=attrgetter("place"))
         return [one.found for one in placed]
-
-    def _weighed(self, login_id: str, mailboxes: Collection[str]) -> tuple[Importance, str]:
-        """The importance to order by, asked once for each login."""
-        seen, resets_others = self.seen[login_id], login_id in mailboxes
-        if seen.weighed is None or seen.weighed[0] is not resets_others:
-            login = seen.measured.login
-            seen.weighed = resets_others, importance_of(login, resets_others=resets_others)
-        return seen.weighed[1]
 
     def _place(self, finding: Finding, weighed: tuple[Importance, str], reach: int) -> _Placed:
         """`placed`, asked once for each finding, importance and reach."""

@@ -128,7 +128,7 @@ class LookedAt:
 
 def measured(reading: Reading, own: Context, looked_at: LookedAt | None = None) -> Measure:
     """The measure of a text that was read. looked_at, where given, is filled."""
-    looks = _Looks(reading, own, looked_at)
+    looks = Looks(reading, own, looked_at)
     way = looks.way_made(knowing=True)
     if looks.has_context:
         # Knowing more never takes more.
@@ -176,12 +176,7 @@ class Way(NamedTuple):
         return len(self.segments) == 1 and self.segments[0].kind in _TRIED_FIRST
 
 
-def way_made(reading: Reading, own: Context) -> Way:
-    """The likeliest way a text was made, as it stands or after a view where that takes less."""
-    return _Looks(reading, own).way_made(knowing=True)
-
-
-class _Looks:
+class Looks:
     """A text and its views, as one measure looks at them: each is searched once, and so is what was
     made of it, with what is known of the user and without.
     """

@@ -5,10 +5,9 @@ from dataclasses import dataclass
 from datetime import date, datetime
 from threading import Lock
 
-from newknot.core.audit.importance import importance_of
+from newknot.core.audit.importance import Importances
 from newknot.core.audit.reach import CordKind
 from newknot.core.audit.worklist import Worklist, worklist_of
-from newknot.core.login import Importance, LoginCard
 from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Vault
 from newknot.store.waivers import list_waivers
@@ -37,10 +36,6 @@ class AsNow:
     settled_today: tuple[Settled, ...]
 
 
-_Weighed = dict[str, tuple[LoginCard, bool, Importance]]
-"""Of a login: its card, whether it resets others, and its importance then."""
-
-
 class WorklistMemory:
     """The worklist as it was last asked for. It holds titles: in memory alone, gone at the lock."""
 
@@ -48,12 +43,12 @@ class WorklistMemory:
         self._lock = Lock()
         self._key: tuple[int, date, bool, bool] | None = None
         self._held: AsNow | None = None
-        self._weighed: _Weighed = {}
+        self._importances = Importances()
 
     def clear(self) -> None:
         """Forgets it."""
         self._key = self._held = None
-        self._weighed = {}
+        self._importances = Importances()
 
     def as_now(self, vault: Vault, *, now: datetime) -> AsNow:
         """The worklist at this moment; made anew where anything changed, or with a new day."""
@@ -62,17 +57,19 @@ class WorklistMemory:
             key = vault.changes_of_contents, now.date(), used.feed_used, used.mail_used
             held = self._held
             if held is None or key != self._key:
-                held = _made(vault, self._weighed, now=now)
+                held = _made(vault, self._importances, now=now)
                 self._key, self._held = key, held
             return held
 
 
-def _made(vault: Vault, weighed: _Weighed, *, now: datetime) -> AsNow:
+def _made(vault: Vault, importances: Importances, *, now: datetime) -> AsNow:
     found = standing(vault, now=now)
     groups, links = cords(vault)
     mailboxes = {link.by for link in links}
     wanting = {finding.login_id for finding in found.to_do} & found.cards.keys()
-    importance = {one: _importance(found.cards[one], one in mailboxes, weighed) for one in wanting}
+    importance = {
+        one: importances.of(found.cards[one], resets_others=one in mailboxes)[0] for one in wanting
+    }
     rows = worklist_of(found.to_do, groups, importance=importance, loose_ends=found.loose_ends)
     sharing = {
         one: group.login_ids
@@ -81,15 +78,6 @@ def _made(vault: Vault, weighed: _Weighed, *, now: datetime) -> AsNow:
         for one in group.login_ids
     }
     return AsNow(rows, found, sharing, tuple(_settled(vault, found, now=now)))
-
-
-def _importance(card: LoginCard, resets_others: bool, weighed: _Weighed) -> Importance:
-    """The importance to order by, asked once for each card."""
-    held = weighed.get(card.login_id)
-    if held is None or held[0] is not card or held[1] is not resets_others:
-        importance, _ = importance_of(card, resets_others=resets_others)
-        held = weighed[card.login_id] = card, resets_others, importance
-    return held[2]
 
 
 def _settled(vault: Vault, found: Standing, *, now: datetime) -> list[Settled]:

@@ -7,7 +7,6 @@ import re
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from math import log10
-from typing import Any
 
 from newknot.core.strength.reading import Reading
 from newknot.core.strength.segments import Found, Part, SegmentKind
@@ -140,15 +139,26 @@ def _shape(
     pattern: str,
     costs: Callable[[str], float],
     kind: SegmentKind = SegmentKind.SHAPE,
-    **more: Any,
+    *,
+    signs: str = "",
+    has_digits: bool = True,
 ) -> Shape:
     apart = re.compile(f"(?<![a-z0-9])(?=({pattern})(?![a-z0-9]))")
-    return Shape(name, kind, apart, costs, **more)
+    return Shape(name, kind, apart, costs, signs=signs, has_digits=has_digits)
 
 
-def _within(name: str, pattern: str, costs: Callable[[str], float], **more: Any) -> Shape:
+def _within(
+    name: str,
+    pattern: str,
+    costs: Callable[[str], float],
+    *,
+    in_any_case: bool = False,
+    signs: str = "",
+    has_digits: bool = True,
+) -> Shape:
     """One that says itself what may stand beside it; its first group is what it holds."""
-    return Shape(name, SegmentKind.SHAPE, re.compile(pattern), costs, **more)
+    compiled, kind = re.compile(pattern), SegmentKind.SHAPE
+    return Shape(name, kind, compiled, costs, in_any_case, signs, has_digits)
 
 
 _CHORD = r"[a-g][#b]?(?:maj|min|dim|aug|sus|add|m)?\d?"
