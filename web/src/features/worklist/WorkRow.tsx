@@ -41,7 +41,9 @@ export const WorkRowLine = memo(function WorkRowLine({ row, lead, isOpen, now }:
         </span>
       </span>
       <span className="work-why">
-        {isOpen && row.findings.length > 1 ? settledBy(row) : lead?.evidence}
+        <span className={isOpen ? undefined : "work-lead"}>
+          {isOpen && row.findings.length > 1 ? settledBy(row) : lead?.evidence}
+        </span>
         {!isOpen && lead && row.findings.length > 1 && (
           <span className="sub">{others(row, lead)}</span>
         )}
