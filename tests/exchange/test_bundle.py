@@ -9,36 +9,12 @@ import pytest
 
 from newknot.core.merging.merge import Contents
 from newknot.exchange.bundle import BundleContentRefused, read_content, write_content
+from tests.support.vectors import examples
 
 AT = datetime(2026, 5, 3, 12, tzinfo=UTC)
 ID = "a" * 32
-MOMENT = "2026-01-01T00:00:00+00:00"
-LOGIN: dict[str, Any] = {
-    "1": {
-        "title": "T", "user_name": "u", "address": "", "notes": "", "fields": [["a", "b"]],
-        "secret_field_names": [], "folder": "", "owner": "", "tags": ["x"], "importance": "normal",
-        "expires_on": None, "resets_by": None, "created_at": MOMENT, "changed_at": MOMENT,
-        "secret_since_at": MOMENT, "has_secret": True, "deleted_at": None, "later": [1],
-        "edition": 1, "stamps": {"title": [1, "t"]},
-    },
-    "2": {"secret": "s", "origin": {"kind": "own", "entropy_bits": None}, "fields": []},
-    "3": {
-        "earlier": [
-            ["i", "s", {"kind": "drawn", "entropy_bits": 9.5}, MOMENT, MOMENT, True, ""],
-        ],
-    },
-}  # fmt: skip
+LOGIN, ROTATION = examples("bundle_records.json")
 GONE: dict[str, Any] = {"1": {"title": [1, "t"]}, "secrets": ["i"]}
-ROTATION: dict[str, Any] = {
-    "1": {
-        "login_id": ID, "state": "staged", "began_at": MOMENT, "changed_at": MOMENT,
-        "steps": [["stage", MOMENT]], "refusal": "", "current_copied_at": None,
-    },
-    "2": {
-        "staged": {"secret": "s", "origin": LOGIN["2"]["origin"], "since_at": MOMENT},
-        "former": None,
-    },
-}  # fmt: skip
 
 
 def document(**parts: Any) -> bytes:

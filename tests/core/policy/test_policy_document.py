@@ -8,26 +8,7 @@ from newknot.core.policy import SitePolicy
 from newknot.core.policy.site_policy import PolicyInvalid
 from tests.support.vectors import examples
 
-WHOLE: dict[str, Any] = {
-    "min_length": 8,
-    "max_length": 16,
-    "classes": [
-        {"name": "lower", "characters": "abcdef", "minimum": 1},
-        {"name": "digit", "characters": "0123456789", "minimum": 2, "maximum": 4},
-    ],
-    "min_classes": 2,
-    "max_identical_run": 2,
-    "max_sequence_run": 3,
-    "first_from": "abc",
-    "last_from": None,
-    "distinct": False,
-    "forbidden": ["ilse", "gantry"],
-    "excluded": "0O",
-    "folds_case": False,
-    "keeps_first": None,
-    "history_depth": 5,
-    "max_age_days": 90,
-}
+(WHOLE,) = examples("whole_policy.json")
 
 
 def test_what_is_written_is_read_back_the_same() -> None:
