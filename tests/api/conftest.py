@@ -11,7 +11,7 @@ import pytest
 from anyio.from_thread import BlockingPortal, start_blocking_portal
 from starlette.testclient import TestClient
 
-from newknot.api.app import make_app
+import newknot.api.app
 from newknot.edge import SystemRandom
 from newknot.store.corpus import Corpus
 from newknot.usecases.vault.keeper import Keeper
@@ -30,13 +30,24 @@ def shared_portal() -> BlockingPortal:
     return portal
 
 
+@cache
+def document() -> dict[str, Any]:
+    """The OpenAPI document, which rests on no vault."""
+    return newknot.api.app.make_api(None, port=PORT).openapi()  # type: ignore[arg-type]
+
+
+def routes() -> list[tuple[str, str]]:
+    """(method, path) of every operation."""
+    return [(m.upper(), path) for path, each in document()["paths"].items() for m in each]
+
+
 class Api:
     """Calls as the page makes them, with both halves of the session."""
 
     def __init__(self, keeper: Keeper, clock: HandClock, web: Path) -> None:
         self.keeper = keeper
         self.clock = clock
-        app = make_app(keeper, port=PORT, web_folder=web)
+        app = newknot.api.app.make_app(keeper, port=PORT, web_folder=web)
         self.http = TestClient(app, base_url=ORIGIN, raise_server_exceptions=False)
         self.http.portal = shared_portal()
         self.http.headers["origin"] = ORIGIN

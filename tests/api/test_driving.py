@@ -152,6 +152,8 @@ class OddSite:
     def __init__(self) -> None:
         self.pages: dict[str, tuple[int, dict[str, str], str]] = {}
         self.sent: list[tuple[str, dict[str, list[str]]]] = []
+        self.came_from: list[tuple[str, str]] = []
+        self.changes_at = ""
         self.password = OLD
         self.waits_s = 0.0
         self.wrong_count = 0
@@ -160,7 +162,8 @@ class OddSite:
 
     def answer(self, path: str, cookie: str) -> tuple[int, dict[str, str], str]:
         if path == "/.well-known/change-password":
-            return 303, {"location": "/account/secret" if "s=1" in cookie else "/enter"}, ""
+            path = "/account/secret" if "s=1" in cookie else "/enter"
+            return 303, {"location": f"{self.changes_at}{path}"}, ""
         return self.pages.get(path, (404, {}, ""))
 
     def take(self, path: str, fields: dict[str, list[str]]) -> tuple[int, dict[str, str], str]:
@@ -201,6 +204,7 @@ def serving_odd() -> Iterator[tuple[OddSite, str]]:
             self._reply(odd.answer(self.path, self.headers.get("cookie", "")))
 
         def do_POST(self) -> None:
+            odd.came_from.append((self.headers["origin"], self.headers["referer"]))
             size = int(self.headers["content-length"])
             fields = parse_qs(self.rfile.read(size).decode(), keep_blank_values=True)
             self._reply(odd.take(self.path, fields))
@@ -268,12 +272,15 @@ def test_another_origin_of_the_site_gets_the_secrets_only_where_it_was_allowed_b
             refused = api.call("PUT", f"logins/{login_id}", {**body, "driven_at": [other, wrong]})
             assert refused.json()["data"]["field"] == "driven_at.1", refused.text
         api.ok("PUT", f"logins/{login_id}", {**body, "driven_at": [f"{other}enter?x"]})
-        allowed = other.rstrip("/")
+        allowed = odd.changes_at = other.rstrip("/")
         assert api.ok("GET", f"logins/{login_id}")["driven_at"] == [allowed]
         assert allowed in api.ok("GET", f"{path}/drive")["plan"][0]
         found = api.ok("POST", f"{path}/drive")
         assert found["state"] == "verified", found
         assert odd.password == api.secret_of(login_id)
+        # Each form says where it stood, as a browser does.
+        assert all(place.startswith(f"{origin}/") for origin, place in beside.came_from)
+        assert allowed in {origin for origin, _ in beside.came_from}
 
 
 def test_a_form_that_is_stricter_than_the_known_policy_is_drawn_to(api: Api) -> None:
@@ -497,20 +504,29 @@ def test_no_drive_lasts_for_ever_and_no_page_that_may_repeat_a_secret_is_held(
         assert held and not any(OLD.encode() in body for body in held)
 
 
-def test_it_is_stopped_by_hand_and_by_the_lock(api: Api) -> None:
+@pytest.mark.parametrize("in_campaign", [False, True])
+def test_it_is_driven_once_at_a_time_and_stopped_by_hand(api: Api, in_campaign: bool) -> None:
     with serving_odd() as (odd, address):
         odd.waits_s = 0.8
         login_id, path = begun(api, address, "ilse", OLD)
+        campaign = api.ok("POST", "campaigns", {"login_ids": [login_id]})["campaign_id"]
+        driven = f"campaigns/{campaign}" if in_campaign else path
 
         def stop() -> None:
             wait_until(lambda: any(place == "/account/set" for place, _ in odd.sent))
-            api.call("POST", f"{path}/drive/stop")
+            assert api.refused("POST", f"{path}/drive") == "409 drive_running"
+            api.ok("POST", f"campaigns/{campaign}/drive")
+            api.ok("POST", f"{driven}/stop" if in_campaign else f"{path}/drive/stop")
 
-        Thread(target=stop, daemon=True).start()
-        found = api.ok("POST", f"{path}/drive")
+        stopping = Thread(target=stop, daemon=True)
+        stopping.start()
+        api.ok("POST", f"{driven}/drive")
+        stopping.join()
+        found = api.ok("GET", f"{path}/drive")
         assert found["state"] == "unsure"
         assert "the site was left because you stopped it: both secrets are kept" in found["steps"]
         assert api.secret_of(login_id) == OLD
+        assert [place for place, _ in odd.sent].count("/account/set") == 1
 
 
 def test_a_campaign_goes_mailboxes_first_and_drives_what_it_may_side_by_side(
@@ -669,6 +685,9 @@ def test_a_campaign_goes_on_past_a_login_that_cannot_be_begun_and_says_why(
     said = {p["login_id"]: (p["standing"], bool(p["problem"])) for p in after["places"]}
     assert said == {odd: ("waiting", True), good: ("done", False)}
     assert api.secret_of(odd) == OLD
+    # What stood in the way of a login that is done since is none.
+    api.ok("PUT", f"logins/{odd}", {"title": "Odd", "secret": {"own": "rope-and-plank-9"}})
+    assert [place["problem"] for place in api.ok("GET", "campaigns")[0]["places"]] == ["", ""]
 
 
 def test_the_well_known_address_is_opened_where_the_site_means_it(api: Api) -> None:

@@ -9,15 +9,12 @@ import pytest
 
 import newknot.serving
 import newknot.store.corpus_build  # noqa: F401 - so that every error class is known
-from newknot.api.app import make_api
 from newknot.api.errors import STATUS
 from newknot.core.errors import NewKnotError
-from tests.api.conftest import ORIGIN, PORT, Api
+from tests.api.conftest import ORIGIN, Api, document, routes
 from tests.support.vectors import vectors
 
 PROBLEMS = Path(__file__).parents[2] / "web" / "src" / "domain" / "problems.ts"
-DOCUMENT: dict[str, Any] = {}
-"""The OpenAPI document, made once: it rests on no vault."""
 CANARY = "kumquat-lantern-77"
 WITHOUT_SESSION = {
     ("GET", "/vault"),
@@ -34,27 +31,20 @@ WITHOUT_SESSION = {
 }
 
 
-def routes(api: Api) -> list[tuple[str, str]]:
-    """(method, path) of every operation."""
-    if not DOCUMENT:
-        DOCUMENT.update(make_api(api.keeper, port=PORT).openapi())
-    document = DOCUMENT
-    return [
-        (method.upper(), path)
-        for path, operations in document["paths"].items()
-        for method in operations
-    ]
-
-
 def guarded(api: Api) -> list[tuple[str, str]]:
     """Those that need a session."""
-    found = [route for route in routes(api) if route not in WITHOUT_SESSION]
+    found = [route for route in routes() if route not in WITHOUT_SESSION]
     assert len(found) > 40
     return found
 
 
 def filled(path: str) -> str:
     return "/api" + re.sub(r"{[^}]+}", "0" * 32, path)
+
+
+def test_of_many_wrong_fields_the_first_are_named(api: Api) -> None:
+    fields = api.call("POST", "campaigns", {"login_ids": [1] * 30}).json()["data"]["fields"]
+    assert [one["field"] for one in fields] == [f"login_ids.{n}" for n in range(20)]
 
 
 def test_locked_every_route_answers_423(api: Api) -> None:
@@ -96,7 +86,7 @@ def test_half_a_credential_is_none(api: Api, halves: dict[str, str]) -> None:
     ],
 )
 def test_another_host_or_origin_is_refused(api: Api, headers: dict[str, str], status: int) -> None:
-    for method, path in routes(api):
+    for method, path in routes():
         assert api.call(method, filled(path), {}, **headers).status_code == status, path
 
 
@@ -117,7 +107,7 @@ def test_no_malformed_request_is_echoed(api: Api) -> None:
         {"mapping": [CANARY]},
         f'{{"passphrase": "{CANARY}'.encode(),
     ]
-    for method, path in routes(api):
+    for method, path in routes():
         if path in ("/vault/unlock", "/vault/lock"):
             continue
         if method in ("GET", "DELETE"):
@@ -133,7 +123,7 @@ def resolved(schema: dict[str, Any]) -> dict[str, Any]:
     """A schema of the document without its reference, and the first of its choices."""
     while True:
         if "$ref" in schema:
-            schema = DOCUMENT["components"]["schemas"][schema["$ref"].rsplit("/", 1)[1]]
+            schema = document()["components"]["schemas"][schema["$ref"].rsplit("/", 1)[1]]
         elif "anyOf" in schema:
             schema = schema["anyOf"][0]
         else:
@@ -159,8 +149,8 @@ def texts_within(schema: dict[str, Any], depth: int = 0) -> list[tuple[str, Any]
 
 def test_half_of_a_character_pair_is_refused_by_its_field_whatever_the_route(api: Api) -> None:
     tried = 0
-    for method, path in routes(api):
-        operation = DOCUMENT["paths"][path][method.lower()]
+    for method, path in routes():
+        operation = document()["paths"][path][method.lower()]
         content = operation.get("requestBody", {}).get("content", {})
         if "application/json" not in content:
             continue
@@ -182,7 +172,7 @@ def test_half_of_a_character_pair_is_refused_by_its_field_whatever_the_route(api
 def least(schema: dict[str, Any]) -> Any:
     """The shortest value of a JSON schema."""
     if "$ref" in schema:
-        return least(DOCUMENT["components"]["schemas"][schema["$ref"].rpartition("/")[2]])
+        return least(document()["components"]["schemas"][schema["$ref"].rpartition("/")[2]])
     if "anyOf" in schema:
         return least(schema["anyOf"][0])
     if "enum" in schema or "const" in schema:
@@ -202,7 +192,7 @@ def test_each_route_asks_for_the_proof_that_its_rule_is_for_and_no_other_does(ap
     api.ok("PUT", "safeguards", api.safeguards() | {"proof_before": rules}, **api.proof())
     asked: list[tuple[str, ...]] = []
     for method, path in guarded(api):
-        given = DOCUMENT["paths"][path][method.lower()].get("requestBody", {"content": {}})
+        given = document()["paths"][path][method.lower()].get("requestBody", {"content": {}})
         schema = given["content"].get("application/json", {}).get("schema", {})
         answer = api.call(method, filled(path), least(schema)) if path != "/vault/lock" else None
         if answer is not None and "proof_needed" in answer.text:
@@ -220,7 +210,7 @@ def test_lists_and_sheets_never_hold_a_secret(api: Api) -> None:
     )
     api.ok("POST", "checks")
     given = {"login_id": login["login_id"], "rotation_id": rotation["rotation_id"]}
-    for method, path in routes(api):
+    for method, path in routes():
         if method != "GET":
             continue
         url = "/api" + re.sub(r"{([^}]+)}", lambda m: given.get(m[1], "0" * 32), path)
@@ -228,7 +218,7 @@ def test_lists_and_sheets_never_hold_a_secret(api: Api) -> None:
 
 
 def test_every_answer_is_kept_out_of_caches(api: Api) -> None:
-    for method, path in [*routes(api), ("GET", "none"), ("GET", "/vault/none")]:
+    for method, path in [*routes(), ("GET", "none"), ("GET", "/vault/none")]:
         headers = api.call(method, filled(path), {}).headers
         assert headers["cache-control"] == "no-store", path
         assert headers["x-content-type-options"] == "nosniff"

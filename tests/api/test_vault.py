@@ -2,13 +2,14 @@
 
 import sqlite3
 import threading
+from contextlib import closing
 from hashlib import sha256
 from pathlib import Path
 
 import pytest
 
 from newknot.usecases.errors import VaultLocked
-from tests.api.conftest import Api, make_api
+from tests.api.conftest import Api, make_api, routes
 
 
 def test_first_start_then_locked_then_open(closed: Api) -> None:
@@ -154,21 +155,43 @@ def test_a_damaged_file_gives_one_clear_answer(api: Api) -> None:
     )  # fmt: skip
 
 
-def test_a_damaged_login_is_counted_and_the_others_are_listed(api: Api) -> None:
-    api.add("One")
-    api.add("Two")
+@pytest.mark.parametrize("part", [1, 2, 3])
+def test_a_login_that_cannot_be_read_stops_no_list_and_shows_what_can_be(
+    api: Api, part: int
+) -> None:
+    """Of a login with all that there can be: its card, its secrets, or its history."""
+    other, login_id = api.add("Other")["login_id"], api.add("Gantry")["login_id"]
+    change = {"title": "Gantry", "secret": {"own": "rope-and-plank-9"}}
+    api.ok("PUT", f"logins/{login_id}", change)
+    for one in (login_id, other):
+        api.ok("POST", "rotations", {"login_id": one})
+    api.ok("POST", "campaigns", {"login_ids": [login_id, other]})
+    api.ok("POST", "checks", {"whole": False})
     api.ok("POST", "vault/lock")
-    connection = sqlite3.connect(api.keeper.path)
-    connection.execute(
-        "UPDATE records SET sealed = randomblob(1052) WHERE rowid = "
-        "(SELECT rowid FROM records WHERE part = 1 AND length(sealed) = 1052 LIMIT 1)"
-    )
-    connection.commit()
-    connection.close()
+    with closing(sqlite3.connect(api.keeper.path, isolation_level=None)) as connection:
+        where = (bytes.fromhex(login_id), part)
+        damage = "UPDATE records SET sealed = randomblob(length(sealed))"
+        connection.execute(f"{damage} WHERE record_id = ? AND part = ?", where)
     api.enter()
+    for method, path in routes():
+        if method == "GET" and "{" not in path:
+            assert api.call(method, f"/api{path}").status_code == 200, path
+    api.ok("POST", "checks", {"whole": True})
+    assert api.ok("POST", "checks/worklist/rows", {})["total"]
     listed = api.ok("GET", "logins")
-    assert len(listed["logins"]) + len(listed["damaged"]) == 2
+    assert len(listed["logins"]) == (1 if part == 1 else 2)
+    assert listed["damaged"] == ([login_id] if part == 1 else [])
+    assert other in [one["login_id"] for one in api.ok("GET", "rotations")]
     assert len(api.ok("GET", "vault/session")["damaged"]) == 1
+    if part < 3:
+        assert api.refused("GET", f"logins/{login_id}") == "424 record_damaged"
+        return
+    sheet = api.ok("GET", f"logins/{login_id}")
+    assert (sheet["history_is_damaged"], sheet["history"]) == (True, [])
+    # Nothing is put over what may come back out of a backup.
+    changed = {**change, "secret": {"own": "counter-weight-58"}}
+    assert api.refused("PUT", f"logins/{login_id}", changed) == "424 record_damaged"
+    assert api.secret_of(login_id) == "rope-and-plank-9"
 
 
 def test_words_are_offered(closed: Api) -> None:

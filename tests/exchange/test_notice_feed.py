@@ -5,30 +5,14 @@ import json
 import pytest
 
 from newknot.exchange.notice_feed import FeedRefused, read_feed
+from tests.support.vectors import examples
 
 GOOD = {
     "id": "1",
     "title": "Harbour\x00 Dye \u202e Works " + "x" * 900,
     "_notice": {"site": "shop.harbourdye.example", "breached_on": "2026-05-01", "taken": ["Names"]},
 }
-BAD: list[tuple[object, str]] = [
-    (None, "has no _notice"),
-    ({"id": "2"}, "has no _notice"),
-    ({**GOOD, "id": None}, "has no id"),
-    ({**GOOD, "_notice": {"site": "", "breached_on": "2026-05-01"}}, "names no site"),
-    ({**GOOD, "_notice": {"site": "a b", "breached_on": "2026-05-01"}}, "names no site"),
-    (
-        {**GOOD, "_notice": {"site": "x.example", "breached_on": "2026-13-01"}},
-        "breached_on is not a day (YYYY-MM-DD)",
-    ),
-    (
-        {
-            **GOOD,
-            "_notice": {"site": "x.example", "breached_on": "2026-05-01", "taken": ["a"] * 21},
-        },
-        "taken is not a list of at most 20",
-    ),
-]
+BAD = examples("wrong_notices.json")
 
 
 def body(*items: object, version: str = "https://jsonfeed.org/version/1.1") -> bytes:

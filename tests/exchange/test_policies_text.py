@@ -13,6 +13,7 @@ from newknot.exchange.policies_text import (
     write_policies_text,
 )
 from tests.support.random_policies import random_policies
+from tests.support.vectors import examples
 
 PLAIN = {"min_length": 8, "max_length": 16, "classes": [{"name": "d", "characters": "0123é🙂"}]}
 RICH = {**PLAIN, "max_sequence_run": 3, "forbidden": ["ilse"], "folds_case": True, "excluded": "1"}
@@ -55,23 +56,7 @@ def test_other_programs_find_the_rules_as_they_know_them() -> None:
     assert '"history_depth": 5' in file
 
 
-@pytest.mark.parametrize(
-    ("text", "at", "reason"),
-    [
-        ("name: A\nrules: minlength: 8;\nwidth: 3\n", "line 3", "is none of its fields"),
-        ("name: A\nname: B\nrules: minlength: 8;\n", "line 2", "is there twice"),
-        ("# head\n\nrules: minlength: 8;\n", "line 3", "has no name"),
-        ("name: A\n", "line 1", "has no rules"),
-        ('name: "A\nrules: minlength: 8;\n', "line 1", "is no name in quotes"),
-        ("name: A\nrules: minlength: 8; frobnicate: 3;\n", "line 2", "not understood: frobnic"),
-        ("name: A\nrules: minlength: 8;\nalso: [1]\n", "line 3", "is not a JSON object"),
-        ("name: A\nrules: minlength: 8;\nalso: {\n", "line 3", "is not a JSON object"),
-        ('name: A\nrules: minlength: 8;\nalso: {"max_uses": -1}\n', "line 3", "max_uses: "),
-        ("name: A\nlearnt: dream\nrules: minlength: 8;\n", "line 2", "is none of typed, form, "),
-        ("name: A\nlearnt: form, today\nrules: minlength: 8;\n", "line 2", "is no moment with"),
-        (f"name: A\nsites: {'a.example,' * 51}\nrules: minlength: 8;\n", "line 2", "is more than"),
-    ],
-)
+@pytest.mark.parametrize(("text", "at", "reason"), examples("policy_text_faults.json"))
 def test_a_fault_is_named_by_its_line(text: str, at: str, reason: str) -> None:
     with pytest.raises(PolicyFileRefused) as refused:
         read_policies_text(text.encode())

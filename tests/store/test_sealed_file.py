@@ -47,6 +47,24 @@ def test_many_are_read_at_once_and_each_as_it_is_now(tmp_path: Path) -> None:
     assert len(damaged) == 2 and ids[6] in damaged
 
 
+def test_all_of_a_kind_are_as_they_are_now_and_within_a_transaction_as_it_leaves_them(
+    vault: Vault,
+) -> None:
+    def texts() -> list[bytes]:
+        return vault.decoded_all(Label.LOGIN, 1, lambda _, text: text)[0]
+
+    record_id = put(vault, b"one")
+    assert texts() == [b"one"] == texts()
+    with pytest.raises(ZeroDivisionError), vault.transaction() as tx:
+        tx.put(Label.LOGIN, record_id, b"two")
+        assert texts() == [b"two"]
+        raise ZeroDivisionError
+    assert texts() == [b"one"]
+    with vault.transaction() as tx:
+        tx.put(Label.LOGIN, record_id, b"three")
+    assert texts() == [b"three"]
+
+
 def test_the_file_shows_neither_text_nor_kind(tmp_path: Path) -> None:
     vault = new_vault(tmp_path)
     for i in range(20):

@@ -195,7 +195,7 @@ class SealedFile:
         return found, damaged
 
     def _keep(self, key: Key, entry: Entry | None, decoded: object) -> None:
-        if entry is not None and self.pending is None:
+        if entry is not None:
             self.kept[key] = (entry, decoded)
 
     def _rows(self, ids: Sequence[bytes], part: int) -> dict[bytes, tuple[int, bytes]]:

@@ -11,6 +11,7 @@ from newknot.core.merging.restoring import plain, restored
 
 NOW = "2026-11-25T12:00:00+00:00"
 THEN = "2026-11-20T12:00:00+00:00"
+LATER = "2026-12-24T12:00:00+00:00"
 ORIGIN = {"kind": "own", "entropy_bits": None}
 TEXT = st.sampled_from(["rope", "plank", "truss", "bolt", "chain", "hook"])
 
@@ -136,11 +137,14 @@ def test_a_loose_end_is_made_of_what_neither_its_login_nor_its_rotation_knows() 
 
 
 def test_a_newer_secret_is_kept_as_one_that_served_until_the_restore() -> None:
-    ours = Contents({"LOGIN": {"a": login("newer", ["middle"])}})
     then = Contents({"LOGIN": {"a": login("old", [])}})
-    made = after(ours, then).records["LOGIN"]["a"]
-    assert made["2"]["secret"] == "old"
-    assert made["3"]["earlier"] == [
-        ["id middle", "middle", ORIGIN, THEN, THEN, True, ""],
-        ["id newer", "newer", ORIGIN, THEN, NOW, True, ""],
-    ]
+    # A clock that ran ahead: what served since is not said to have ended before it began.
+    for since, until in ((THEN, NOW), (LATER, LATER)):
+        newer = login("newer", ["middle"])
+        newer["1"]["secret_since_at"] = since
+        made = after(Contents({"LOGIN": {"a": newer}}), then).records["LOGIN"]["a"]
+        assert made["2"]["secret"] == "old"
+        assert made["3"]["earlier"] == [
+            ["id middle", "middle", ORIGIN, THEN, THEN, True, ""],
+            ["id newer", "newer", ORIGIN, since, until, True, ""],
+        ]

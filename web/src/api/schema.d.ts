@@ -4375,6 +4375,8 @@ export interface components {
             has_secret: boolean;
             /** History */
             history: components["schemas"]["EarlierRow"][];
+            /** History Is Damaged */
+            history_is_damaged: boolean;
             importance: components["schemas"]["Importance"];
             /** Login Id */
             login_id: string;

@@ -12,6 +12,7 @@ const SHEET = {
   driven: false,
   driven_at: [],
   history: [],
+  history_is_damaged: false,
   revision: "1.1",
 };
 const ID = SHEET.login_id;

@@ -56,7 +56,13 @@ export function HistoryPart(props: {
         {age(login.secret_since_at, now)})
       </p>
       <Worth of={worthOf(null)} />
-      {login.history.length === 0 ? (
+      {login.history_is_damaged ? (
+        <p className="problem" role="alert">
+          The earlier secrets of this login are not what was written, so they are not shown. A
+          backup may still hold them. Until then nothing is put over them: the secret cannot be
+          replaced.
+        </p>
+      ) : login.history.length === 0 ? (
         <p className="small quiet">No earlier secret.</p>
       ) : (
         <table className="plain small">

@@ -24,7 +24,9 @@ from newknot.api.shaping import RowMaker, new_secret_of
 from newknot.core.login import LoginCard, PlainField
 from newknot.core.safeguards import Act
 from newknot.core.secret import Secret
+from newknot.store.errors import RecordDamaged
 from newknot.store.logins import get_card, get_history, get_secrets
+from newknot.store.vault import Vault
 from newknot.usecases.check.measuring import login_measure, own_budgets
 from newknot.usecases.logins import logins as use
 from newknot.usecases.logins.texts import delete_text, other_texts, settle_text
@@ -162,20 +164,13 @@ def _draft(body: LoginIn) -> use.LoginDraft:
 
 
 def _sheet(work: Work, card: LoginCard) -> LoginSheet:
+    """The login as it can be read: what has become of its history hides nothing else of it."""
     origin = get_secrets(work.vault, card.login_id).origin
-    history = [
-        EarlierRow(
-            earlier_id=e.earlier_id,
-            since_at=e.since_at,
-            until_at=e.until_at,
-            used=e.used,
-            parted=e.parted,
-            field=e.field,
-            made=e.origin.kind,
-            entropy_bits=e.origin.entropy_bits,
-        )
-        for e in reversed(get_history(work.vault, card.login_id))
-    ]
+    try:
+        history, texts = _before(work.vault, card.login_id)
+        is_damaged = False
+    except RecordDamaged:
+        history, texts, is_damaged = [], [], True
     return LoginSheet(
         **RowMaker(work.vault, now=work.now).values(card),
         notes=card.notes,
@@ -188,9 +183,26 @@ def _sheet(work: Work, card: LoginCard) -> LoginSheet:
         made=origin.kind,
         entropy_bits=origin.entropy_bits,
         history=history,
-        other_texts=[
-            OtherTextOut.model_validate(asdict(one))
-            for one in other_texts(work.vault, card.login_id)
-        ],
+        history_is_damaged=is_damaged,
+        other_texts=texts,
         revision=revision_of(work.vault, card.login_id),
     )
+
+
+def _before(vault: Vault, login_id: str) -> tuple[list[EarlierRow], list[OtherTextOut]]:
+    """Earlier secrets, newest first, and other texts. Raises `RecordDamaged`."""
+    earlier = [
+        EarlierRow(
+            earlier_id=e.earlier_id,
+            since_at=e.since_at,
+            until_at=e.until_at,
+            used=e.used,
+            parted=e.parted,
+            field=e.field,
+            made=e.origin.kind,
+            entropy_bits=e.origin.entropy_bits,
+        )
+        for e in reversed(get_history(vault, login_id))
+    ]
+    others = other_texts(vault, login_id)
+    return earlier, [OtherTextOut.model_validate(asdict(one)) for one in others]

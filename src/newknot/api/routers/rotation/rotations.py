@@ -41,7 +41,7 @@ from newknot.core.rotation.due import is_stalled
 from newknot.core.rotation.silent_faults import SilentFaults, Trial, Tried
 from newknot.core.rotation.way_on import WayOnTrial
 from newknot.core.safeguards import Act
-from newknot.store.errors import RecordMissing
+from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.logins import get_card
 from newknot.store.rotations import get_rotation_secrets
 from newknot.usecases.errors import DriveRunning
@@ -60,7 +60,8 @@ def list_rotations(work: WorkDep) -> list[RotationOut]:
     for rotation in use.list_rotations(work.vault):
         try:
             out.append(_shaped(work, rotation, with_staged=False))
-        except RecordMissing:
+        except (RecordDamaged, RecordMissing):
+            # Of the login that cannot be read: told of with the logins, and stops no other.
             continue
     return out
 

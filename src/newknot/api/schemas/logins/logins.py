@@ -123,6 +123,7 @@ class LoginSheet(LoginRow):
     made: Literal["drawn", "own", "imported"]
     entropy_bits: float | None
     history: list[EarlierRow]
+    history_is_damaged: bool
     other_texts: list[OtherTextOut]
     revision: str
 
