@@ -8,6 +8,7 @@ from newknot.core.address import domain_of
 from newknot.core.audit.finding import FindingKind
 from newknot.core.audit.overdue import overdue_of
 from newknot.core.audit.waiver import Waiver
+from newknot.core.calendar_day import day_of
 from newknot.core.errors import FieldInvalid
 from newknot.core.login import LoginCard, Origin
 from newknot.core.rotation.due import Due, due_on, how_due
@@ -26,7 +27,7 @@ class RowMaker:
     """Rows of logins, with what the last check and the open rotations say of each."""
 
     def __init__(self, vault: Vault, *, now: datetime) -> None:
-        self._today = now.date()
+        self._today = day_of(now)
         self._policies = NamedPolicies(list_policies(vault))
         result = get_check(vault)
         self._checked_at = result.checked_at if result is not None else None

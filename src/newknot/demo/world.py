@@ -13,6 +13,7 @@ from urllib.parse import urlsplit
 
 from newknot.core.audit import FindingKind
 from newknot.core.audit.waiver import WaiverReason
+from newknot.core.calendar_day import day_of
 from newknot.core.generate import PasswordSpace
 from newknot.core.login import Importance, LoginCard, Origin, PlainField, SecondFactor
 from newknot.core.policy import SitePolicy
@@ -244,7 +245,7 @@ def _draft(demo: DemoLogin, address: str, now: datetime) -> LoginDraft:
         code_key=Secret(demo.code_key) if demo.code_key else None,
         expires_on=None
         if demo.expires_in_days is None
-        else (now + timedelta(days=demo.expires_in_days)).date(),
+        else day_of(now + timedelta(days=demo.expires_in_days)),
     )
 
 

@@ -305,10 +305,10 @@ def _moment(text: str) -> datetime | None:
         if re.fullmatch(r"[0-9]{9,13}", text):
             seconds = int(text) / (1000 if len(text) > 11 else 1)
             return datetime.fromtimestamp(seconds, UTC)
-        found = datetime.fromisoformat(text)
+        # Without a zone it is the time here, as in other tables.
+        return datetime.fromisoformat(text).astimezone(UTC)
     except (ValueError, OverflowError):
         return None
-    return found if found.tzinfo is not None else found.replace(tzinfo=UTC)
 
 
 def write_rows(table: CsvTable, lines: Collection[int]) -> bytes:

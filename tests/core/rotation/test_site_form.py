@@ -16,6 +16,7 @@ from newknot.core.rotation.site_form import (
     SitePage,
 )
 from newknot.outside import form_reader
+from tests.support.vectors import examples
 
 
 def read(html: str) -> SitePage:
@@ -86,23 +87,7 @@ FIELDS = """<input name=u autocomplete=username><input name=o autocomplete=curre
 <input name=n autocomplete=new-password>"""
 
 
-@pytest.mark.parametrize(
-    ("html", "reason"),
-    [
-        (FIELDS + "<input name=x autocomplete=current-password>", "has 2 fields for the current"),
-        (FIELDS + "<input name=x autocomplete=username>", "has 2 fields for the user name"),
-        (FIELDS + 2 * "<input name=x autocomplete=new-password>", "has 3 fields for the new"),
-        *(
-            (f"{FIELDS[:-1]} {how}>", "has a field for the new secret that nobody can see")
-            for how in (
-                "type=hidden", "hidden", "style='display: none'", "style='opacity:0'",
-                "style='position:absolute; left:-9999px'", "style='VISIBILITY : hidden'",
-            )
-        ),
-        (f"<div hidden><p>{FIELDS}</p></div>", "has a field for the current secret that nobody"),
-        (f"<div style='height:0;overflow:hidden'>{FIELDS}</div>", "for the current secret that no"),
-    ],
-)  # fmt: skip
+@pytest.mark.parametrize(("html", "reason"), examples("forms_not_filled.json"))
 def test_what_could_be_meant_otherwise_or_is_not_seen_is_not_filled(html: str, reason: str) -> None:
     (form,) = read(f"<form method=post>{html}</form>").forms
     with pytest.raises(FormNotUnderstood) as refused:

@@ -6,7 +6,7 @@ from newknot.core.strength.context import read_context
 from newknot.core.strength.finders import Offers
 from newknot.core.strength.reading import read
 from newknot.core.strength.segments import Found, SegmentKind
-from tests.support.vectors import vectors
+from tests.support.vectors import examples, vectors
 
 K = SegmentKind
 
@@ -29,24 +29,9 @@ def test_a_stretch_is_seen_for_what_it_is(text: str, kind: str, stretch: str) ->
     assert (SegmentKind(kind), stretch) in seen(text)
 
 
-@pytest.mark.parametrize(
-    ("text", "kind"),
-    [
-        ("45.45.1979", K.DATE),
-        ("1,2,4,7", K.SEQUENCE),
-        ("rqwtey", K.SEQUENCE),
-        ("AB12CDE9", K.PLATE),
-        ("aB12CdE", K.PLATE),
-        ("xvqj", K.COPY),
-        ("bill", K.REPEAT),
-        ("biii", K.WORD),
-        ("1450", K.PHONE),
-        ("gplam", K.KEYBOARD_WALK),
-        ("tobe", K.QUOTATION),
-    ],
-)
-def test_nothing_is_seen_where_nothing_is(text: str, kind: SegmentKind) -> None:
-    assert kind not in {k for k, _ in seen(text)}
+@pytest.mark.parametrize(("text", "kind"), examples("nothing_there.json"))
+def test_nothing_is_seen_where_nothing_is(text: str, kind: str) -> None:
+    assert SegmentKind(kind) not in {k for k, _ in seen(text)}
 
 
 def test_own_words_and_their_guises_are_seen() -> None:

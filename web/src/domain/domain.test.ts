@@ -1,7 +1,7 @@
 import { heapsOf } from "./reuseMap";
-import { describe, expect, test } from "vitest";
+import { describe, expect, test, vi } from "vitest";
 import { isDue, put, said, type Clip } from "./clipboard";
-import { age, minutesAndSeconds } from "./moments";
+import { age, day, isoDay, minutesAndSeconds } from "./moments";
 import { policySentence, power, withClass, type Policy } from "./policy";
 import { sentence } from "./problems";
 import { described, labelPlaces, position, stretches } from "./ruler";
@@ -162,6 +162,21 @@ test("times are said as people say them", () => {
   );
   expect(ages).toEqual(["today", "24 d", "9 mo", "3 y 1 mo", "3 y"]);
   expect([0, 59.2, 600].map(minutesAndSeconds)).toEqual(["0:00", "1:00", "10:00"]);
+});
+
+test("a day is that of whoever reads it", () => {
+  vi.stubEnv("TZ", "Etc/GMT+8");
+  const [eve, midnight] = ["2026-11-30T23:00-08:00", "2026-12-01T01:00-08:00"];
+  expect([day("2026-12-01"), day(eve), age(eve, Date.parse(midnight))]).toEqual([
+    "1 Dec 2026",
+    "30 Nov 2026",
+    "1 d",
+  ]);
+  expect([isoDay(new Date(eve)), age("2026-11-30", Date.parse(eve))]).toEqual([
+    "2026-11-30",
+    "today",
+  ]);
+  vi.unstubAllEnvs();
 });
 
 test("a problem's sentence names the field", () => {

@@ -1,3 +1,5 @@
+import { day } from "./moments";
+
 /** The sentence on screen for each error code of the server. */
 type Data = Record<string, unknown>;
 
@@ -32,8 +34,8 @@ const SENTENCES: Record<string, (data: Data) => string> = {
   field_invalid: (d) => `${fieldName(d.field)} ${String(d.reason)}.`,
   secret_repeats: (d) =>
     d.how === "remembered"
-      ? `The site remembers the last ${String(d.depth)} with the current one, and this served until ${String(d.until_at).slice(0, 10)}: it would not be taken.`
-      : `This is ${d.how === "same" ? "the same as" : "like"} ${d.until_at ? `a secret that served here until ${String(d.until_at).slice(0, 10)}` : "the current secret"}: take one that has nothing of it.`,
+      ? `The site remembers the last ${String(d.depth)} with the current one, and this served until ${day(String(d.until_at))}: it would not be taken.`
+      : `This is ${d.how === "same" ? "the same as" : "like"} ${d.until_at ? `a secret that served here until ${day(String(d.until_at))}` : "the current secret"}: take one that has nothing of it.`,
   secret_breaks_policy: (d) => `The policy of ${String(d.policy)} forbids it: ${String(d.says)}.`,
   policy_invalid: (d) => `Site policy: ${String(d.field)} ${String(d.reason)}.`,
   passphrase_too_weak: (d) =>

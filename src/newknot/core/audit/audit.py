@@ -22,6 +22,7 @@ from newknot.core.audit.reused import by_secret, reused, same_secret
 from newknot.core.audit.similar import similar
 from newknot.core.audit.unfinished import unfinished
 from newknot.core.audit.weak import weak
+from newknot.core.calendar_day import day_of
 from newknot.core.errors import NewKnotError
 from newknot.core.policy.kept_text import kept_says, kept_text
 from newknot.core.secret import Secret
@@ -109,7 +110,7 @@ def audit(
     alike = memory.likenesses.groups(
         (of_secrets if len(each) == len(measured) else by_secret(measured)).values()
     )
-    today = now.date()
+    today = day_of(now)
     findings = [
         *breached(each, _hits(every, corpora)),
         *(finding for one in every for finding in one.own),

@@ -6,6 +6,7 @@ from datetime import date
 
 from newknot.core.address import domain_of
 from newknot.core.audit.finding import Finding, FindingKind
+from newknot.core.calendar_day import day_of
 from newknot.core.login import LoginCard
 
 PASSWORDS = "passwords"
@@ -41,11 +42,11 @@ def noticed(cards: Sequence[LoginCard], notices: Sequence[Notice]) -> Iterator[F
         return
     for card in cards:
         found = latest.get(domain_of(card.address)) if card.has_secret else None
-        if found is not None and card.secret_since_at.date() <= found.breached_on:
+        if found is not None and day_of(card.secret_since_at) <= found.breached_on:
             taken = ", ".join(found.taken) or "it is not said what"
             yield Finding(
                 FindingKind.NOTICE,
                 card.login_id,
                 f"{found.site} says that on {found.breached_on:%-d %B %Y} was taken: {taken}. "
-                f"This secret is from {card.secret_since_at:%-d %B %Y}",
+                f"This secret is from {day_of(card.secret_since_at):%-d %B %Y}",
             )

@@ -4,6 +4,7 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 
 from newknot.core.audit.audited import Measured, finding_of
 from newknot.core.audit.finding import Finding, FindingKind
+from newknot.core.calendar_day import day_of
 from newknot.core.policy.kept_text import kept_says, kept_text
 
 
@@ -64,7 +65,7 @@ def reused(group: Sequence[Measured]) -> Iterator[Finding]:
     """One finding for each secret of a group that shares one."""
     ids = tuple(dict.fromkeys(one.login.login_id for one in group))
     # From when the second of them had it.
-    since = sorted(one.login.secret_since_at for one in group)[1]
+    since = day_of(sorted(one.login.secret_since_at for one in group)[1])
     by_typed: dict[str, list[Measured]] = {}
     for one in group:
         by_typed.setdefault(_typed(one), []).append(one)

@@ -4,6 +4,7 @@ from collections.abc import Iterator, Mapping, Sequence
 
 from newknot.core.audit.audited import AuditedRotation
 from newknot.core.audit.finding import Finding, FindingKind
+from newknot.core.calendar_day import day_of
 
 _SAYS = {
     "planned": "Rotation begun on {day}, no new secret yet",
@@ -24,7 +25,7 @@ def unfinished(
             yield Finding(
                 FindingKind.UNFINISHED,
                 rotation.login_id,
-                _SAYS[rotation.state].format(day=f"{rotation.changed_at:%-d %B}"),
+                _SAYS[rotation.state].format(day=f"{day_of(rotation.changed_at):%-d %B}"),
                 guess_number_log10=guess_numbers[rotation.login_id],
                 basis=rotation.rotation_id,
             )

@@ -3,6 +3,7 @@
 from datetime import date, datetime, timedelta
 from enum import StrEnum
 
+from newknot.core.calendar_day import day_of
 from newknot.core.rotation.machine import OPEN_STATES
 from newknot.core.rotation.rotation import Rotation
 
@@ -20,7 +21,7 @@ class Due(StrEnum):
 
 def due_on(expires_on: date | None, since_at: datetime, max_age_days: int | None) -> date | None:
     """The day: one's own, or the last that the site's greatest age allows; the earlier of both."""
-    aged = None if max_age_days is None else since_at.date() + timedelta(days=max_age_days)
+    aged = None if max_age_days is None else day_of(since_at) + timedelta(days=max_age_days)
     days = [day for day in (expires_on, aged) if day is not None]
     return min(days) if days else None
 

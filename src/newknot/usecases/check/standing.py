@@ -15,6 +15,7 @@ from newknot.core.audit.order import in_order, placed
 from newknot.core.audit.reach import Reach
 from newknot.core.audit.unfinished import unfinished
 from newknot.core.audit.waiver import Waiver
+from newknot.core.calendar_day import day_of
 from newknot.core.login import Importance, LoginCard
 from newknot.core.loose_end import LooseEnd
 from newknot.core.rotation import OPEN_STATES
@@ -118,13 +119,13 @@ def _by_waivers(
     for waiver in list_waivers(vault):
         waivers.setdefault((waiver.kind, waiver.login_id), []).append(waiver)
     since = {card.login_id: card.secret_since_at for card in cards} if waivers else {}
+    today = day_of(now)
     to_do: list[Finding] = []
     accepted: list[Finding] = []
     for finding in findings:
         given = waivers.get((finding.kind, finding.login_id))
         covered = given is not None and any(
-            w.covers(finding, secret_since_at=since[finding.login_id], today=now.date())
-            for w in given
+            w.covers(finding, secret_since_at=since[finding.login_id], today=today) for w in given
         )
         (accepted if covered else to_do).append(finding)
     return to_do, accepted
@@ -132,10 +133,11 @@ def _by_waivers(
 
 def _loose(one: LooseEnd) -> Finding:
     where = f" for {one.address}" if one.address else ""
+    on = f"{day_of(one.handed_out_at):%-d %B}"
     finding = Finding(
         FindingKind.UNFINISHED,
         one.loose_end_id,
-        f"A secret of {one.length} characters was handed out on {one.handed_out_at:%-d %B}{where} "
+        f"A secret of {one.length} characters was handed out on {on}{where} "
         "and belongs to no login yet",
     )
     return placed(finding, Importance.NORMAL, guess="", reach=0)

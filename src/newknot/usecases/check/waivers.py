@@ -6,6 +6,7 @@ from datetime import date, datetime
 
 from newknot.core.audit import Finding, FindingKind
 from newknot.core.audit.waiver import Waiver, WaiverReason
+from newknot.core.calendar_day import day_of
 from newknot.core.errors import FieldInvalid
 from newknot.core.login import checked_text
 from newknot.store.vault import Vault, new_id
@@ -30,7 +31,7 @@ def give_waivers(
     Raises `FieldInvalid`, and `FindingUnknown` where no such finding stands.
     """
     text = checked_text(note, field="note")
-    if until_on is not None and until_on < now.date():
+    if until_on is not None and until_on < day_of(now):
         raise FieldInvalid("until_on", "is past already")
     found = standing(vault, now=now)
     by_key: dict[tuple[FindingKind, str], list[Finding]] = {}

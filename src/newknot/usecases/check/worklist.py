@@ -8,6 +8,7 @@ from threading import Lock
 from newknot.core.audit.importance import Importances
 from newknot.core.audit.reach import CordKind
 from newknot.core.audit.worklist import Worklist, worklist_of
+from newknot.core.calendar_day import day_of
 from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Vault
 from newknot.store.waivers import list_waivers
@@ -54,7 +55,7 @@ class WorklistMemory:
         """The worklist at this moment; made anew where anything changed, or with a new day."""
         with self._lock:
             used = get_safeguards(vault)
-            key = vault.changes_of_contents, now.date(), used.feed_used, used.mail_used
+            key = vault.changes_of_contents, day_of(now), used.feed_used, used.mail_used
             held = self._held
             if held is None or key != self._key:
                 held = _made(vault, self._importances, now=now)
@@ -82,18 +83,18 @@ def _made(vault: Vault, importances: Importances, *, now: datetime) -> AsNow:
 
 def _settled(vault: Vault, found: Standing, *, now: datetime) -> list[Settled]:
     """What was renewed or accepted today."""
-    today = now.date()
+    today = day_of(now)
     done: list[tuple[datetime, Settled]] = []
     result = found.result
     known = result.first_found if result is not None else {}
     for login_id, found_at in known.items():
         card = found.cards.get(login_id)
         since_at = card.secret_since_at if card is not None else found_at
-        if card is not None and since_at > found_at and since_at.date() == today:
+        if card is not None and since_at > found_at and day_of(since_at) == today:
             done.append((since_at, Settled(card.login_id, card.title, "a new secret")))
     for waiver in list_waivers(vault):
         card_of = found.cards.get(waiver.login_id)
-        if card_of is not None and waiver.given_at.date() == today and waiver.holds(today):
+        if card_of is not None and day_of(waiver.given_at) == today and waiver.holds(today):
             done.append((waiver.given_at, Settled(waiver.login_id, card_of.title, "accepted")))
     done.sort(key=lambda one: (one[0], one[1].login_id), reverse=True)
     return list(dict.fromkeys(one for _, one in done))

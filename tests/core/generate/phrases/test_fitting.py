@@ -9,6 +9,7 @@ from newknot.core.generate import PassphraseShape, SentenceShape
 from newknot.core.generate.phrases.fitting import fit_passphrase, fit_sentence, most_words
 from newknot.core.generate.phrases.phrase_space import NoRoom
 from newknot.core.policy import STANDARD_CLASSES, SitePolicy
+from tests.support.vectors import examples
 
 
 class Source:
@@ -50,32 +51,10 @@ def test_a_wish_that_has_room_is_left_as_it_is() -> None:
     assert (fitted.space.shape, fitted.notes) == (wish, ())
 
 
-@pytest.mark.parametrize(
-    ("policy", "says"),
-    [
-        (
-            site(max_length=16),
-            "6 words need at least 18 characters, the site takes 16; 5 would fit",
-        ),
-        (
-            site(keeps_first=12),
-            "6 words need at least 18 characters, the site keeps 12; 4 would fit",
-        ),
-        (
-            site(min_length=70, max_length=90),
-            "6 words are at most 66 characters, the site asks for 70",
-        ),
-        (site(least={"digit": 9}), "the site asks for 9 digits, words hold at most 6"),
-        (
-            site(without="symbol digit upper", first_from="A"),
-            "the rule on the first character leaves no room (first_from)",
-        ),
-        (site(without="lower"), "the characters that the site takes leave no room"),
-    ],
-)
-def test_why_there_is_no_room_for_words(policy: SitePolicy, says: str) -> None:
+@pytest.mark.parametrize(("rules", "says"), examples("no_room_for_words.json"))
+def test_why_there_is_no_room_for_words(rules: dict[str, Any], says: str) -> None:
     with pytest.raises(NoRoom) as refused:
-        fit_passphrase(PassphraseShape(6), policy)
+        fit_passphrase(PassphraseShape(6), site(**rules))
     assert refused.value.data["says"] == says
 
 

@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { queries } from "../../api/queries";
 import { answer, client, exportContent } from "../../api/client";
+import { isoDay } from "../../domain/moments";
 import { isOnlyABound } from "../../domain/problems";
 import { ByChance } from "../../shared/ByChance";
 import { ProblemNote } from "../../shared/ProblemNote";
@@ -46,9 +47,8 @@ export function TakeOut() {
     setDiffer(!same);
     if (!same) return;
     void run(async () => {
-      const day = new Date().toISOString().slice(0, 10);
       const body = forKey ? { recipient } : { passphrase: text, drawn: byChance };
-      saveAs(await exportContent("bundles/take-out", body), `newknot-${day}.jwe`);
+      saveAs(await exportContent("bundles/take-out", body), `newknot-${isoDay(new Date())}.jwe`);
       for (const field of [passphrase.current, again.current]) if (field) field.value = "";
     });
   };

@@ -4,6 +4,7 @@ from fastapi import APIRouter, Response
 
 from newknot.api.deps import WorkDep
 from newknot.api.schemas.check.reports import ReportIn, ReportLineOut, ReportOut
+from newknot.core.calendar_day import day_of
 from newknot.core.safeguards import Act
 from newknot.exchange.findings_report import ReportLine, write_csv, write_html
 from newknot.usecases.check.reports import report
@@ -48,7 +49,7 @@ def report_html(body: ReportIn, work: WorkDep) -> Response:
         _lines(body, work),
         grouped_by=body.grouped_by,
         with_user_names=body.with_user_names,
-        on=work.now.date(),
+        on=day_of(work.now),
     )
     return Response(file, media_type="application/octet-stream")
 

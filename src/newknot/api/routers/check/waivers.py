@@ -4,6 +4,7 @@ from fastapi import APIRouter
 
 from newknot.api.deps import Work, WorkDep
 from newknot.api.schemas.check.waivers import LiftIn, WaiverIn, WaiverOut
+from newknot.core.calendar_day import day_of
 from newknot.core.safeguards import Act
 from newknot.usecases.check import waivers as use
 from newknot.usecases.logins.logins import list_logins
@@ -54,7 +55,7 @@ def _shaped(work: Work) -> list[WaiverOut]:
             given_at=w.given_at,
             until_on=w.until_on,
             lifted_at=w.lifted_at,
-            holds=w.holds(work.now.date()),
+            holds=w.holds(day_of(work.now)),
         )
         for w in use.list_waivers(work.vault)
     ]

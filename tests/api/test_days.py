@@ -1,0 +1,62 @@
+"""A day is that of whoever uses this machine: what is due, accepted until, and settled today."""
+
+import time
+from collections.abc import Iterator
+
+import pytest
+
+from tests.api.conftest import Api
+
+HOUR_S = 3600
+
+
+@pytest.fixture
+def west(monkeypatch: pytest.MonkeyPatch) -> Iterator[None]:
+    """Eight hours behind UTC: it is 4 in the morning of 25 November."""
+    with monkeypatch.context() as patched:
+        patched.setenv("TZ", "XXX8")
+        time.tzset()
+        yield
+    time.tzset()
+
+
+def due(api: Api) -> dict[str, str]:
+    return {one["title"]: one["due"] for one in api.ok("GET", "logins/due")}
+
+
+@pytest.mark.usefixtures("west")
+def test_a_day_ends_at_midnight_here(api: Api) -> None:
+    api.add("Gantry", expires_on="2026-11-25")
+    lumen = api.add("Lumen", secret={"own": "gaffer1"}, address="http://lumen.example")["login_id"]
+    api.ok("POST", "checks")
+    finding = {"kind": "plain_http", "login_id": lumen}
+    wish = {"findings": [finding], "reason": "cannot", "note": "", "until_on": "2026-11-25"}
+    api.clock.pass_s(8 * HOUR_S)
+    api.enter()
+    api.ok("POST", "waivers", wish)
+    for hours, here in ((11, "2026-11-25"), (2, "2026-11-26")):
+        # In UTC it is the 26th both times.
+        api.clock.pass_s(hours * HOUR_S)
+        api.enter()
+        is_over = here == "2026-11-26"
+        assert due(api) == {"Gantry": "overdue" if is_over else "today"}
+        assert any(one["holds"] for one in api.ok("GET", "waivers")) is not is_over
+        checked = api.ok("POST", "checks")
+        kinds = {finding["kind"] for finding in checked["findings"]}
+        assert ({"overdue", "plain_http"} <= kinds) is is_over
+        found = api.ok("POST", "checks/worklist/rows", {})
+        assert found["settled_today_count"] == (0 if is_over else 1)
+        answer = api.call("POST", "waivers", wish)
+        assert answer.is_success is not is_over, answer.text
+
+
+@pytest.mark.usefixtures("west")
+def test_a_day_in_a_table_is_one_here(api: Api) -> None:
+    """Where it began in UTC, it was still the day before."""
+    body = b"title,password,password changed\nGantry,rope-and-plank-9,2026-05-01\n"
+    begun = api.ok("POST", "imports", body)
+    mapping = {"mapping": begun["mapping"]}
+    api.ok("POST", f"imports/{begun['import_id']}/preview", mapping)
+    api.ok("POST", f"imports/{begun['import_id']}/apply", mapping)
+    (login,) = api.ok("GET", "logins")["logins"]
+    assert login["secret_since_at"] == "2026-05-01T08:00:00Z"
