@@ -8,18 +8,7 @@ from newknot.store.vault import Label
 from tests.api.conftest import Api
 from tests.support.vectors import examples
 
-WHOLE: dict[str, Any] = {
-    "title": "Fernbank Credit Union",
-    "user_name": "i.quist",
-    "address": "https://fernbank.example",
-    "notes": "two\nlines",
-    "fields": [{"name": "Member number", "value": "40 118"}],
-    "folder": "Money",
-    "owner": "Maud",
-    "tags": ["bank", "shared"],
-    "importance": "critical",
-    "expires_on": "2027-01-02",
-}
+(WHOLE,) = examples("whole_login.json")
 
 
 def test_a_login_comes_back_as_it_was_given(api: Api) -> None:

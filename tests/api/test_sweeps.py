@@ -187,17 +187,51 @@ def least(schema: dict[str, Any]) -> Any:
     return values.get(schema.get("type", ""), lambda: "0" * 32)()
 
 
+def least_body(method: str, path: str) -> Any:
+    """The least that a route takes."""
+    given = document()["paths"][path][method.lower()].get("requestBody", {"content": {}})
+    return least(given["content"].get("application/json", {}).get("schema", {}))
+
+
 def test_each_route_asks_for_the_proof_that_its_rule_is_for_and_no_other_does(api: Api) -> None:
     rules = dict.fromkeys(api.safeguards()["proof_before"], "each")
     api.ok("PUT", "safeguards", api.safeguards() | {"proof_before": rules}, **api.proof())
     asked: list[tuple[str, ...]] = []
     for method, path in guarded(api):
-        given = document()["paths"][path][method.lower()].get("requestBody", {"content": {}})
-        schema = given["content"].get("application/json", {}).get("schema", {})
-        answer = api.call(method, filled(path), least(schema)) if path != "/vault/lock" else None
+        body = least_body(method, path)
+        answer = api.call(method, filled(path), body) if path != "/vault/lock" else None
         if answer is not None and "proof_needed" in answer.text:
             asked.append((method, path, answer.json()["data"]["act"]))
     assert sorted(asked) == sorted(vectors("proofs_of_routes.tsv"))
+
+
+def test_an_id_of_another_kind_is_that_of_nothing(api: Api) -> None:
+    """Also where what it is of was read just before."""
+    login_id = api.add()["login_id"]
+    kept = api.ok("POST", f"draws/{api.ok('POST', 'draws', {'length': 20})['draw_id']}/keep", {})
+    # Of one text, so that the example is the same each time.
+    rules = {"min_length": 1, "max_length": 1, "classes": [{"name": "any", "characters": "a"}]}
+    site = {"name": "Odd", "domains": [], "source": "typed", "policy": rules}
+    ids = {
+        "login_id": login_id,
+        "loose_end_id": kept["loose_end_id"],
+        "rotation_id": api.ok("POST", "rotations", {"login_id": login_id})["rotation_id"],
+        "campaign_id": api.ok("POST", "campaigns", {"login_ids": [login_id]})["campaign_id"],
+        "policy_id": api.ok("POST", "policies", site)["policy_id"],
+    }
+    lists = ("logins", "loose-ends", "rotations", "campaigns", "policies")
+    before = [api.ok("GET", path) for path in lists]
+    tried = 0
+    for method, path in routes():
+        for kind, other in ((kind, other) for kind in ids for other in ids if kind != other):
+            if f"{{{kind}}}" in path:
+                at = filled(path.replace(f"{{{kind}}}", ids[other]))
+                answer = api.call(method, at, least_body(method, path))
+                assert answer.status_code in (403, 404, 422), (method, path, other, answer.text)
+                tried += 1
+    assert tried > 100
+    for path, found in zip(lists, before, strict=True):
+        assert api.ok("GET", path) == found
 
 
 def test_lists_and_sheets_never_hold_a_secret(api: Api) -> None:

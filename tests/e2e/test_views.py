@@ -7,23 +7,10 @@ from playwright.sync_api import Browser, Page, expect
 
 from tests.e2e.conftest import open_login, open_page, prove
 from tests.support.running import ROOT, Served
+from tests.support.vectors import examples
 
 AXE = (ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
-VIEWS = {
-    "/": "to see to",
-    "/logins": "Logins",
-    "/logins/new": "New login",
-    "/logins/bin": "Bin",
-    "/rotate": "Rotate",
-    "/policies": "Site policies",
-    "/carry": "Carry and recover",
-    "/safeguards": "Settings and safeguards",
-    "/reach": "Reuse map",
-    "/waivers": "Accepted findings",
-    "/events": "Events",
-    "/address": "Whose address is this?",
-    "/report": "Report",
-}
+VIEWS: list[tuple[str, str]] = examples("views.json")
 
 
 def test_no_view_has_a_serious_or_moderate_finding(
@@ -59,7 +46,7 @@ def test_no_view_has_a_serious_or_moderate_finding(
         )
         serious.extend(f"{where}: {one}" for one in found)
 
-    for path, heading in VIEWS.items():
+    for path, heading in VIEWS:
         page.goto(demo_here.url.rstrip("/") + path)
         page.get_by_role("heading", name=heading).first.wait_for()
         audit(path)

@@ -22,6 +22,7 @@ from newknot.store.slots import SlotKind
 from newknot.store.vault import HISTORY, SECRETS, Vault, new_id
 from tests.conftest import CHEAP, PASSPHRASE, new_vault, reopened
 from tests.store.samples import put, raw
+from tests.support.vectors import examples
 
 
 def test_what_is_put_is_there_after_opening_again(tmp_path: Path) -> None:
@@ -84,21 +85,7 @@ def test_only_the_owner_may_read_the_file(tmp_path: Path) -> None:
     assert stat.S_IMODE((tmp_path / "own.vault").stat().st_mode) == 0o600
 
 
-@pytest.mark.parametrize(
-    "change",
-    [
-        "UPDATE manifest SET sealed = randomblob(length(sealed))",
-        "DELETE FROM manifest",
-        "UPDATE head SET sealed = randomblob(length(sealed))",
-        "UPDATE head SET revision = revision + 1",
-        "DELETE FROM head",
-        "DELETE FROM vault",
-        "UPDATE slots SET checksum = randomblob(16)",
-        "UPDATE slots SET memory_kib = 1000000000",
-        "CREATE TABLE extra (x)",
-        "CREATE TRIGGER t AFTER DELETE ON records BEGIN DELETE FROM slots; END",
-    ],
-)
+@pytest.mark.parametrize("change", examples("vaults_damaged.json"))
 def test_a_damaged_vault_says_so_and_is_not_written_to(tmp_path: Path, change: str) -> None:
     vault = new_vault(tmp_path)
     put(vault, b"one")

@@ -275,7 +275,7 @@ class SealedFile:
             key = (id_bytes(record_id), part)
             entry = self.entry(key)
             held = self.kept.get(key)
-            if held is not None and held[0] is entry:
+            if held is not None and held[0] is entry and held[0].label is label:
                 found: Decoded = held[1]
                 return found
             found = decode(self.get(label, record_id, part))

@@ -139,20 +139,8 @@ class Copy:
                 del self.contents.records["ROTATION"]
 
 
-KEEPING = [
-    "details",
-    "policy",
-    "title",
-    "notes",
-    "folder",
-    "tag",
-    "untag",
-    "secret",
-    "secret",
-    "field",
-    "bin",
-    "waiver",
-]
+KEEPING = ["details", "policy", "title", "notes", "folder", "tag", "untag"]
+KEEPING += ["secret", "secret", "field", "bin", "waiver"]
 ROTATING = [*KEEPING, "purge", "stage", "accept"]
 
 
