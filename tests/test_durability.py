@@ -1,55 +1,19 @@
 """A server that is killed at any instant has lost nothing that it answered for."""
 
-import http.client
-import json
 import random
 import threading
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Any
 
 from newknot.core.rotation import TRANSITIONS, RotationState
-from tests.conftest import PASSPHRASE, new_vault
-from tests.support.running import Served, serving
+from tests.conftest import new_vault
+from tests.support.calling import Caller
+from tests.support.running import serving
 
 ROTATIONS_LEAST = 20
 KILLS_LEAST = 3
 WINDOWS = 2
 """Two windows act at once, each over its own connection."""
-
-
-class Caller:
-    """The API over a real connection, with both halves of a session."""
-
-    def __init__(self, served: Served) -> None:
-        self._port = int(served.url.rsplit(":", 1)[1].strip("/"))
-        self._connection = http.client.HTTPConnection("127.0.0.1", self._port, timeout=10)
-        self._headers = {
-            "Origin": f"http://127.0.0.1:{self._port}",
-            "Content-Type": "application/json",
-        }
-        self._headers["knot-session"] = self.call(
-            "POST", "vault/unlock", {"passphrase": PASSPHRASE}
-        )["token"]
-
-    def call(self, method: str, path: str, body: object = None) -> Any:
-        """The answer's document. Raises `OSError` where the server is gone."""
-        try:
-            sent = None if body is None else json.dumps(body)
-            self._connection.request(method, f"/api/{path}", sent, self._headers)
-            answer = self._connection.getresponse()
-            text = answer.read()
-        except http.client.HTTPException as error:
-            raise OSError from error
-        cookie = answer.getheader("set-cookie")
-        if cookie:
-            self._headers["Cookie"] = cookie.split(";")[0]
-        assert answer.status < 300, text
-        return json.loads(text) if text else None
-
-    def secret(self, path: str) -> str:
-        """What a call hands out."""
-        return str(self.call("POST", path, {"purpose": "copy"})["secret"])
 
 
 @dataclass(slots=True)

@@ -46,8 +46,10 @@ def own_demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
         yield served
 
 
-def open_page(browser: Browser, served: Served, *, scheme: str = "light") -> Page:
-    """An unlocked page of the demo, in a context of its own, that fails on console errors."""
+def open_page(
+    browser: Browser, served: Served, *, scheme: str = "light", passphrase: str = PASSPHRASE
+) -> Page:
+    """An unlocked page, by the demo's passphrase or another, in a context of its own."""
     context: BrowserContext = browser.new_context(
         viewport=VIEWPORT,  # type: ignore[arg-type]
         color_scheme=scheme,  # type: ignore[arg-type]
@@ -58,7 +60,7 @@ def open_page(browser: Browser, served: Served, *, scheme: str = "light") -> Pag
     context.grant_permissions(["clipboard-read", "clipboard-write"], origin=served.url)
     page = context.new_page()
     page.goto(served.url)
-    page.get_by_label("Vault passphrase").fill(PASSPHRASE)
+    page.get_by_label("Vault passphrase").fill(passphrase)
     page.keyboard.press("Enter")
     page.get_by_role("heading", name="to see to").wait_for()
     return page

@@ -2,11 +2,15 @@
 title, and no title names a login; rows of a list lie one below the other.
 """
 
+from pathlib import Path
+
 from playwright.sync_api import Browser, Page, expect
 
+from tests.conftest import PASSPHRASE, new_vault
 from tests.e2e.conftest import open_page
+from tests.support.calling import Caller
 from tests.support.fits import TOO_WIDE, WIDTHS
-from tests.support.running import Served
+from tests.support.running import Served, serving
 
 PATHS = (
     *("/", "/logins", "/logins/new", "/logins/bin", "/generate", "/rotate", "/policies", "/carry"),
@@ -71,6 +75,31 @@ def test_no_view_scrolls_sideways_or_is_cut_at_any_width(
             dialogue.wait_for(state="hidden")
     page.context.close()
     assert "\n".join(wide) == "" and states > 300
+
+
+def test_a_text_without_an_end_widens_nothing(browser_here: Browser, tmp_path: Path) -> None:
+    """An address of two hundred characters as a title, and letters that are wide."""
+    new_vault(tmp_path).close()
+    with serving(tmp_path) as served:
+        call = Caller(served).call
+        ids = [
+            call("POST", "logins", {"title": text, "user_name": text, "folder": text[:60],
+                                    "owner": text[:60], "notes": text, "secret": {"own": "rope"}})
+            ["login_id"] for text in ("https://gantry.example/" + "w" * 177, "W" * 200, "Plank")
+        ]  # fmt: skip
+        call("POST", "checks", {"whole": True})
+        rotation = call("POST", "rotations", {"login_id": ids[0]})["rotation_id"]
+        call("POST", "campaigns", {"login_ids": ids})
+        page = open_page(browser_here, served, passphrase=PASSPHRASE)
+        wide: list[str] = []
+        for path in (*PATHS, f"/logins/{ids[0]}", f"/logins/{ids[1]}/edit", f"/rotate/{rotation}"):
+            walk(page, path)
+            for width in (400, 1280):
+                page.set_viewport_size({"width": width, "height": 800})
+                found = page.evaluate(TOO_WIDE, width)
+                wide.extend(f"{path} at {width}: {one}" for one in found)
+        page.context.close()
+    assert wide == []
 
 
 STATES = {

@@ -1,7 +1,7 @@
 import { heapsOf } from "./reuseMap";
 import { describe, expect, test, vi } from "vitest";
 import { isDue, put, said, type Clip } from "./clipboard";
-import { age, day, isoDay, minutesAndSeconds } from "./moments";
+import { age, ago, day, isoDay, minutesAndSeconds } from "./moments";
 import { policySentence, power, withClass, type Policy } from "./policy";
 import { sentence } from "./problems";
 import { described, labelPlaces, position, stretches } from "./ruler";
@@ -161,6 +161,7 @@ test("times are said as people say them", () => {
     age(d, now),
   );
   expect(ages).toEqual(["today", "24 d", "9 mo", "3 y 1 mo", "3 y"]);
+  expect(["2026-11-25", "2026-11-01"].map((d) => ago(d, now))).toEqual(["today", "24 d ago"]);
   expect([0, 59.2, 600].map(minutesAndSeconds)).toEqual(["0:00", "1:00", "10:00"]);
 });
 

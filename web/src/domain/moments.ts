@@ -17,6 +17,12 @@ export function age(sinceIso: string, now: number): string {
   return months % 12 ? `${years} ${months % 12} mo` : years;
 }
 
+/** The same of what happened then. */
+export function ago(iso: string, now: number): string {
+  const since = age(iso, now);
+  return since === "today" ? since : `${since} ago`;
+}
+
 export function day(iso: string): string {
   return momentOf(iso).toLocaleDateString("en-GB", {
     day: "numeric",

@@ -55,7 +55,7 @@ function CampaignPart({ campaign }: { campaign: Schema["CampaignOut"] }) {
         <h2>
           Campaign of {day(campaign.begun_at)}: {campaign.done_count} of {total}
         </h2>
-        <div className="row">
+        <div className="row campaigns-acts">
           {drive.isPending ? (
             <Button onClick={() => void client.POST("/campaigns/{campaign_id}/stop", { params })}>
               Stop
@@ -68,7 +68,12 @@ function CampaignPart({ campaign }: { campaign: Schema["CampaignOut"] }) {
             )
           )}
           {next ? (
-            <Button type="primary" disabled={drive.isPending} onClick={() => goOn.mutate(next)}>
+            <Button
+              type="primary"
+              className="campaigns-next"
+              disabled={drive.isPending}
+              onClick={() => goOn.mutate(next)}
+            >
               {next.rotation_id ? "Go on with" : "Next:"} {next.title}
             </Button>
           ) : null}
@@ -84,24 +89,27 @@ function CampaignPart({ campaign }: { campaign: Schema["CampaignOut"] }) {
         aria-label={`${campaign.done_count} of ${total} done`}
       />
       <ProblemNote problem={goOn.error ?? drive.error ?? end.error} />
-      <ol
+      <div
         className="small campaigns-its-logins-in"
+        role="group"
         tabIndex={0}
         aria-label="Its logins in the order of work"
       >
-        {campaign.places.map((place) => (
-          <li key={place.login_id}>
-            <Link to={`/logins/${place.login_id}`}>{place.title}</Link>{" "}
-            <span className="quiet">{place.user_name}</span> <b>{STANDING[place.standing]}</b>
-            {place.problem && (
-              <span className="problem">
-                {" "}
-                not begun: {sentence({ code: place.problem, data: place.problem_data })}
-              </span>
-            )}
-          </li>
-        ))}
-      </ol>
+        <ol>
+          {campaign.places.map((place) => (
+            <li key={place.login_id}>
+              <Link to={`/logins/${place.login_id}`}>{place.title}</Link>{" "}
+              <span className="quiet">{place.user_name}</span> <b>{STANDING[place.standing]}</b>
+              {place.problem && (
+                <span className="problem">
+                  {" "}
+                  not begun: {sentence({ code: place.problem, data: place.problem_data })}
+                </span>
+              )}
+            </li>
+          ))}
+        </ol>
+      </div>
     </section>
   );
 }

@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { Schema } from "../../api/client";
-import { age, dayAndTime } from "../../domain/moments";
+import { ago, dayAndTime } from "../../domain/moments";
 import { STATE_SAYS, type RotationState } from "../../domain/rotation";
 import { useNow } from "../../shared/useNow";
 
@@ -64,7 +64,7 @@ export function UnderWay({ rotations }: { rotations: Schema["RotationOut"][] }) 
               {one.is_stalled && <b> · stands still</b>}
             </p>
             <p className="small quiet">
-              last step {dayAndTime(one.changed_at, now)} · begun {age(one.began_at, now)} ago
+              last step {dayAndTime(one.changed_at, now)} · begun {ago(one.began_at, now)}
             </p>
           </article>
         ))}
