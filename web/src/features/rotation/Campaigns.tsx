@@ -1,18 +1,12 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { Button, Progress } from "antd";
-import { Link, useNavigate } from "react-router";
+import { useNavigate } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries } from "../../api/queries";
 import { day } from "../../domain/moments";
-import { sentence } from "../../domain/problems";
 import { ProblemNote } from "../../shared/ProblemNote";
 import { opening } from "../../shared/typedAhead";
-
-const STANDING: Record<Schema["Standing"], string> = {
-  done: "done",
-  under_way: "under way",
-  waiting: "",
-};
+import { CampaignPlaces } from "./CampaignPlaces";
 
 /** Many rotations in one order: how far each campaign is, and the one to do next. */
 export function Campaigns() {
@@ -89,27 +83,7 @@ function CampaignPart({ campaign }: { campaign: Schema["CampaignOut"] }) {
         aria-label={`${campaign.done_count} of ${total} done`}
       />
       <ProblemNote problem={goOn.error ?? drive.error ?? end.error} />
-      <div
-        className="small campaigns-its-logins-in"
-        role="group"
-        tabIndex={0}
-        aria-label="Its logins in the order of work"
-      >
-        <ol>
-          {campaign.places.map((place) => (
-            <li key={place.login_id}>
-              <Link to={`/logins/${place.login_id}`}>{place.title}</Link>{" "}
-              <span className="quiet">{place.user_name}</span> <b>{STANDING[place.standing]}</b>
-              {place.problem && (
-                <span className="problem">
-                  {" "}
-                  not begun: {sentence({ code: place.problem, data: place.problem_data })}
-                </span>
-              )}
-            </li>
-          ))}
-        </ol>
-      </div>
+      <CampaignPlaces places={campaign.places} />
     </section>
   );
 }

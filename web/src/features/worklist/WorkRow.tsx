@@ -7,6 +7,7 @@ import { FINDING_LABELS, NEED_ACTS, NOT_BY_A_NEW_SECRET } from "../../domain/fin
 import { age, count } from "../../domain/moments";
 import { SmallRuler } from "../../shared/GuessRuler";
 import { FindingShape } from "../../shared/icons";
+import { isNearEnd } from "../../shared/nearEnd";
 
 type Row = Schema["WorkRow"];
 type Finding = Schema["RowFinding"];
@@ -16,7 +17,6 @@ const SHAPES_MOST = 3;
 const MEMBERS_FIRST = 12;
 const MEMBERS_STEP = 48;
 const MEMBERS_MOST = 200;
-const NEAR_END_PX = 120;
 
 type LineProps = { row: Row; lead: Finding | undefined; isOpen: boolean; now: number };
 
@@ -174,7 +174,7 @@ function Members({ row }: { row: Row }) {
       role="group"
       aria-label={row.says}
       onScroll={({ currentTarget: box }) => {
-        if (box.scrollHeight - box.scrollTop - box.clientHeight < NEAR_END_PX) more();
+        if (isNearEnd(box)) more();
       }}
     >
       {data?.members.map((one) => (
