@@ -100,7 +100,12 @@ function DueTable({ now }: { now: number }) {
   );
 }
 
+const ENDED_FIRST = 60;
+const ENDED_STEP = 240;
+
 function EndedTable(props: { rotations: Schema["RotationOut"][]; now: number }) {
+  const [most, setMost] = useState(ENDED_FIRST);
+  const left = props.rotations.length - most;
   return (
     <section className="below-28">
       <h2 className="below-6">Ended</h2>
@@ -114,7 +119,7 @@ function EndedTable(props: { rotations: Schema["RotationOut"][]; now: number }) 
           </tr>
         </thead>
         <tbody>
-          {props.rotations.map((r) => (
+          {props.rotations.slice(0, most).map((r) => (
             <tr key={r.rotation_id}>
               <td>
                 <Link to={`/rotate/${r.rotation_id}`}>
@@ -129,6 +134,11 @@ function EndedTable(props: { rotations: Schema["RotationOut"][]; now: number }) 
           ))}
         </tbody>
       </table>
+      {left > 0 && (
+        <button type="button" className="link small" onClick={() => setMost(most + ENDED_STEP)}>
+          {left.toLocaleString("en")} that ended before
+        </button>
+      )}
     </section>
   );
 }
