@@ -6,6 +6,7 @@ import { answer, client } from "../../api/client";
 import { queries } from "../../api/queries";
 import { count, dayAndTime } from "../../domain/moments";
 import { ProblemNote } from "../../shared/ProblemNote";
+import { MoreButton, useSome } from "../../shared/Some";
 import { useAct } from "../../shared/useAct";
 import { useKeys } from "../../shared/useKeys";
 import { useNow } from "../../shared/useNow";
@@ -15,6 +16,7 @@ import { Dialogue } from "../../shared/Dialogue";
 export default function BinPage() {
   const navigate = useNavigate();
   const { data, error } = useQuery(queries.bin());
+  const some = useSome(data ?? []);
   const [asking, setAsking] = useState(false);
   const { problem, run } = useAct();
   const now = useNow();
@@ -48,7 +50,7 @@ export default function BinPage() {
             </tr>
           </thead>
           <tbody>
-            {data.map((login) => (
+            {some.shown.map((login) => (
               <tr key={login.login_id}>
                 <td>
                   <b>{login.title}</b>
@@ -77,6 +79,7 @@ export default function BinPage() {
           </tbody>
         </table>
       )}
+      <MoreButton some={some} />
       <Dialogue
         open={asking}
         title={`Delete ${count(data?.length ?? 0, "login")} for good?`}

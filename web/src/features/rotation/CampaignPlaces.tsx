@@ -1,7 +1,7 @@
-import { useState } from "react";
 import { Link } from "react-router";
 import type { Schema } from "../../api/client";
 import { sentence } from "../../domain/problems";
+import { MoreButton, useSome } from "../../shared/Some";
 import { isNearEnd } from "../../shared/nearEnd";
 
 const STANDING: Record<Schema["Standing"], string> = {
@@ -9,30 +9,27 @@ const STANDING: Record<Schema["Standing"], string> = {
   under_way: "under way",
   waiting: "",
 };
-/** As many as are in view and more; the next come as they are scrolled to. */
-const FIRST = 60;
-const STEP = 240;
+const ALL_IN_ORDER = 60;
 
 /** The logins of a campaign in the order of work; of many, those that are done come last. */
 export function CampaignPlaces({ places }: { places: Schema["PlaceOut"][] }) {
-  const [most, setMost] = useState(FIRST);
-  const more = () => setMost(Math.min(most, places.length) + STEP);
   const numbered = places.map((place, at) => ({ place, number: at + 1 }));
   const isDone = ({ place }: (typeof numbered)[number]) => place.standing === "done";
   const ordered =
-    places.length > FIRST
+    places.length > ALL_IN_ORDER
       ? [...numbered.filter((one) => !isDone(one)), ...numbered.filter(isDone)]
       : numbered;
+  const some = useSome(ordered);
   return (
     <div
       className="small campaign-places"
       role="group"
       tabIndex={0}
       aria-label="Its logins in the order of work"
-      onScroll={({ currentTarget: box }) => isNearEnd(box) && more()}
+      onScroll={({ currentTarget: box }) => isNearEnd(box) && some.left > 0 && some.more()}
     >
       <ol>
-        {ordered.slice(0, most).map(({ place, number }) => (
+        {some.shown.map(({ place, number }) => (
           <li key={place.login_id} value={number}>
             <Link to={`/logins/${place.login_id}`}>{place.title}</Link>{" "}
             <span className="quiet">{place.user_name}</span> <b>{STANDING[place.standing]}</b>
@@ -45,11 +42,7 @@ export function CampaignPlaces({ places }: { places: Schema["PlaceOut"][] }) {
           </li>
         ))}
       </ol>
-      {most < places.length && (
-        <button type="button" className="link" onClick={more}>
-          {(places.length - most).toLocaleString("en")} more
-        </button>
-      )}
+      <MoreButton some={some} />
     </div>
   );
 }

@@ -7,6 +7,7 @@ import { queries } from "../../api/queries";
 import { age, day, dayAndTime } from "../../domain/moments";
 import { STATE_SAYS } from "../../domain/rotation";
 import { ProblemNote } from "../../shared/ProblemNote";
+import { MoreButton, useSome } from "../../shared/Some";
 import { useKeys } from "../../shared/useKeys";
 import { CampaignDialog } from "./CampaignDialog";
 import { Campaigns } from "./Campaigns";
@@ -100,12 +101,8 @@ function DueTable({ now }: { now: number }) {
   );
 }
 
-const ENDED_FIRST = 60;
-const ENDED_STEP = 240;
-
 function EndedTable(props: { rotations: Schema["RotationOut"][]; now: number }) {
-  const [most, setMost] = useState(ENDED_FIRST);
-  const left = props.rotations.length - most;
+  const some = useSome(props.rotations);
   return (
     <section className="below-28">
       <h2 className="below-6">Ended</h2>
@@ -119,7 +116,7 @@ function EndedTable(props: { rotations: Schema["RotationOut"][]; now: number }) 
           </tr>
         </thead>
         <tbody>
-          {props.rotations.slice(0, most).map((r) => (
+          {some.shown.map((r) => (
             <tr key={r.rotation_id}>
               <td>
                 <Link to={`/rotate/${r.rotation_id}`}>
@@ -134,11 +131,7 @@ function EndedTable(props: { rotations: Schema["RotationOut"][]; now: number }) 
           ))}
         </tbody>
       </table>
-      {left > 0 && (
-        <button type="button" className="link small" onClick={() => setMost(most + ENDED_STEP)}>
-          {left.toLocaleString("en")} that ended before
-        </button>
-      )}
+      <MoreButton some={some} of="that ended before" />
     </section>
   );
 }

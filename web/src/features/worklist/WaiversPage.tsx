@@ -9,6 +9,7 @@ import { count, day } from "../../domain/moments";
 import { REASONS, standing } from "../../domain/waivers";
 import { FindingShape } from "../../shared/icons";
 import { ProblemNote } from "../../shared/ProblemNote";
+import { MoreButton, useSome } from "../../shared/Some";
 import { useAct } from "../../shared/useAct";
 import { useKeys } from "../../shared/useKeys";
 
@@ -71,63 +72,67 @@ type TableProps = {
 };
 
 function Table({ waivers, chosen, onToggle }: TableProps) {
+  const some = useSome(waivers);
   return (
-    <table className="plain dense">
-      <thead>
-        <tr>
-          {onToggle && (
-            <th className="wide-30">
-              <span className="visually-hidden">chosen</span>
-            </th>
-          )}
-          <th>Login</th>
-          <th>Finding</th>
-          <th>Accepted because</th>
-          <th className="wide-190">Given, until</th>
-        </tr>
-      </thead>
-      <tbody>
-        {waivers.map((w) => (
-          <tr key={w.waiver_id}>
+    <>
+      <table className="plain dense">
+        <thead>
+          <tr>
             {onToggle && (
-              <td>
-                <Checkbox
-                  aria-label={`Choose ${w.title ?? "a login that is gone"}`}
-                  checked={chosen?.has(w.waiver_id) ?? false}
-                  onChange={() => onToggle(w.waiver_id)}
-                />
-              </td>
+              <th className="wide-30">
+                <span className="visually-hidden">chosen</span>
+              </th>
             )}
-            <td>
-              {w.title ? (
-                <Link to={`/logins/${w.login_id}`}>{w.title}</Link>
-              ) : (
-                <span className="quiet">gone</span>
-              )}
-            </td>
-            <td>
-              <span className="row waivers-page-row">
-                <FindingShape kind={w.kind} /> {FINDING_LABELS[w.kind]}
-              </span>
-              <span className="small quiet">{w.evidence}</span>
-            </td>
-            <td>
-              {REASONS[w.reason].label}: {REASONS[w.reason].means}
-              {w.note && <div className="small quiet">{w.note}</div>}
-            </td>
-            <td className="small">
-              {day(w.given_at)}
-              {w.until_on && `, until ${day(w.until_on)}`}
-              {!w.holds && (
-                <div className="quiet">
-                  {standing(w)}
-                  {w.lifted_at && ` on ${day(w.lifted_at)}`}
-                </div>
-              )}
-            </td>
+            <th>Login</th>
+            <th>Finding</th>
+            <th>Accepted because</th>
+            <th className="wide-190">Given, until</th>
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {some.shown.map((w) => (
+            <tr key={w.waiver_id}>
+              {onToggle && (
+                <td>
+                  <Checkbox
+                    aria-label={`Choose ${w.title ?? "a login that is gone"}`}
+                    checked={chosen?.has(w.waiver_id) ?? false}
+                    onChange={() => onToggle(w.waiver_id)}
+                  />
+                </td>
+              )}
+              <td>
+                {w.title ? (
+                  <Link to={`/logins/${w.login_id}`}>{w.title}</Link>
+                ) : (
+                  <span className="quiet">gone</span>
+                )}
+              </td>
+              <td>
+                <span className="row waivers-page-row">
+                  <FindingShape kind={w.kind} /> {FINDING_LABELS[w.kind]}
+                </span>
+                <span className="small quiet">{w.evidence}</span>
+              </td>
+              <td>
+                {REASONS[w.reason].label}: {REASONS[w.reason].means}
+                {w.note && <div className="small quiet">{w.note}</div>}
+              </td>
+              <td className="small">
+                {day(w.given_at)}
+                {w.until_on && `, until ${day(w.until_on)}`}
+                {!w.holds && (
+                  <div className="quiet">
+                    {standing(w)}
+                    {w.lifted_at && ` on ${day(w.lifted_at)}`}
+                  </div>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <MoreButton some={some} />
+    </>
   );
 }
