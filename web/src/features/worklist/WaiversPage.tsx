@@ -75,7 +75,7 @@ function Table({ waivers, chosen, onToggle }: TableProps) {
   const some = useSome(waivers);
   return (
     <>
-      <table className="plain dense">
+      <table className="plain dense accepted-findings">
         <thead>
           <tr>
             {onToggle && (
