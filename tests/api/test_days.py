@@ -2,9 +2,11 @@
 
 import time
 from collections.abc import Iterator
+from datetime import UTC, date, datetime
 
 import pytest
 
+from newknot.core.calendar_day import day_of
 from tests.api.conftest import Api
 
 HOUR_S = 3600
@@ -60,3 +62,8 @@ def test_a_day_in_a_table_is_one_here(api: Api) -> None:
     api.ok("POST", f"imports/{begun['import_id']}/apply", mapping)
     (login,) = api.ok("GET", "logins")["logins"]
     assert login["secret_since_at"] == "2026-05-01T08:00:00Z"
+
+
+@pytest.mark.usefixtures("west")
+def test_the_first_day_that_there_is_stays_it() -> None:
+    assert day_of(datetime.min.replace(tzinfo=UTC)) == date.min
