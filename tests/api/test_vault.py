@@ -167,6 +167,7 @@ def test_a_login_that_cannot_be_read_stops_no_list_and_shows_what_can_be(
         api.ok("POST", "rotations", {"login_id": one})
     api.ok("POST", "campaigns", {"login_ids": [login_id, other]})
     api.ok("POST", "checks", {"whole": False})
+    good = api.ok("POST", "backups", **api.proof())["name"]
     api.ok("POST", "vault/lock")
     with closing(sqlite3.connect(api.keeper.path, isolation_level=None)) as connection:
         where = (bytes.fromhex(login_id), part)
@@ -183,15 +184,23 @@ def test_a_login_that_cannot_be_read_stops_no_list_and_shows_what_can_be(
     assert listed["damaged"] == ([login_id] if part == 1 else [])
     assert other in [one["login_id"] for one in api.ok("GET", "rotations")]
     assert len(api.ok("GET", "vault/session")["damaged"]) == 1
-    if part < 3:
-        assert api.refused("GET", f"logins/{login_id}") == "424 record_damaged"
-        return
-    sheet = api.ok("GET", f"logins/{login_id}")
-    assert (sheet["history_is_damaged"], sheet["history"]) == (True, [])
     # Nothing is put over what may come back out of a backup.
     changed = {**change, "secret": {"own": "counter-weight-58"}}
     assert api.refused("PUT", f"logins/{login_id}", changed) == "424 record_damaged"
+    sheet = api.call("GET", f"logins/{login_id}")
+    assert sheet.status_code == (200 if part == 3 else 424)
+    if part == 3:
+        assert (sheet.json()["history_is_damaged"], sheet.json()["history"]) == (True, [])
+        assert api.secret_of(login_id) == "rope-and-plank-9"
+    # And it comes back, though no whole backup of the present can be made before.
+    assert api.refused("POST", "backups", **api.proof()) == "424 backup_not_verified"
+    api.clock.pass_s(1)
+    api.ok("POST", f"backups/{good}/restore", **api.proof())
     assert api.secret_of(login_id) == "rope-and-plank-9"
+    assert api.earlier_secrets(login_id) == {"cue-to-cue-19"}
+    assert api.ok("GET", "vault/session")["damaged"] == []
+    api.clock.pass_s(1)
+    assert api.ok("POST", "backups", **api.proof())
 
 
 def test_words_are_offered(closed: Api) -> None:

@@ -1,14 +1,14 @@
 """Sealed copies of a vault's file: written, read through to the last record, and looked into."""
 
 import sqlite3
-from collections.abc import Callable
+from collections.abc import Callable, Container
 from contextlib import closing
 from pathlib import Path
 
 from newknot.core.errors import NewKnotError
 from newknot.store.database import connect, require_schema, translated
 from newknot.store.errors import RecordDamaged, VaultDamaged
-from newknot.store.manifest import Label
+from newknot.store.manifest import Key, Label
 from newknot.store.record_json import unpacked
 from newknot.store.sealed_file import SealedFile
 from newknot.store.slots import SlotKind, slot_copies
@@ -60,13 +60,30 @@ def remove_copy(path: Path) -> None:
         path.with_name(path.name + ending).unlink(missing_ok=True)
 
 
+def unreadable_of(vault: SealedFile) -> frozenset[Key]:
+    """The parts of records that cannot be read, told by reading all of them."""
+    found = {key for key, _ in vault.damaged}
+    for key, entry in vault.entries().items():
+        try:
+            unpacked(vault.opened(key, entry))
+        except (RecordDamaged, ValueError):
+            found.add(key)
+    return frozenset(found)
+
+
 def require_whole_copy(
-    vault: Vault, path: Path, *, least_counter: int, step: Callable[[], object] = lambda: None
+    vault: Vault,
+    path: Path,
+    *,
+    least_counter: int,
+    but_for: Container[Key] = (),
+    step: Callable[[], object] = lambda: None,
 ) -> None:
     """Reads a copy through: every record decrypted and decoded, the manifest whole, both copies of
     each key slot byte for byte those by which the vault is entered.
 
     It holds nothing of the vault up. least_counter: the vault's change counter before copying.
+    but_for: what need not be read, because the vault itself has lost it.
     step is called for each record, and may raise to stop. Raises `CopyFaulty`.
     """
     try:
@@ -78,9 +95,12 @@ def require_whole_copy(
             if copy.counter < least_counter:
                 raise CopyFaulty("its manifest, which is older")
             for key, label in copy.damaged:
-                raise CopyFaulty(_kind(label), key[0].hex())
+                if key not in but_for:
+                    raise CopyFaulty(_kind(label), key[0].hex())
             for key, entry in copy.manifest.entries.items():
                 step()
+                if key in but_for:
+                    continue
                 try:
                     unpacked(copy.opened(key, entry))
                 except (RecordDamaged, ValueError):

@@ -260,6 +260,8 @@ class Vault(SealedFile):
                 written = self._written(changes)
                 came_or_went = {label for label, _ in self._written(moved)}
                 self._settled(staged)
+                # What was written anew, or is gone, is damaged no more.
+                self.damaged = [one for one in self.damaged if one[0] not in changes]
                 self.change_log.note(self.counter, written)
                 changed = {label for label, _ in written}
                 self.changed_at.update(dict.fromkeys(changed, self.counter))

@@ -65,7 +65,7 @@ def test_after_a_lock_nothing_of_the_vault_is_held(api: Api) -> None:
     vault = keeper._vault
     drive = Drive()
     keeper.drives["r"], keeper.not_begun["c"] = drive, {login: NewKnotError()}
-    keeper.reading.faulty.append(MARKER)
+    keeper.reading.faulty.append(((b"", 1), None, MARKER))
     assert keeper.spaces._kept and keeper.sessions._open
     api.ok("POST", "imports", body)
     api.ok("POST", "addresses", {"address": "lanterm.example"})

@@ -14,6 +14,7 @@ from newknot.store.copies import (
     opened_copy,
     remove_copy,
     require_whole_copy,
+    unreadable_of,
     vault_id_of,
     write_copy,
 )
@@ -97,6 +98,25 @@ def make_backup(vault: Vault, folder: Path, *, now: datetime) -> Backup:
         raise VaultFolderRefused(reason=error.strerror or "cannot be used") from None
 
 
+def back_up_before(vault: Vault, folder: Path, *, now: datetime) -> None:
+    """A backup before an act that may be regretted. Where the vault itself holds what cannot be
+    read, a copy that gives back all the rest is enough, and lies apart: else nothing could be
+    brought back of what was lost. Raises as making a backup does.
+    """
+    before = vault.counter
+    try:
+        make_backup(vault, folder, now=now)
+    except BackupNotVerified as refused:
+        lost = unreadable_of(vault)
+        if not lost:
+            raise
+        try:
+            (apart,) = folder.glob(f"newknot-{_short_id(vault)}-*.vault{FAILED_SUFFIX}")
+            require_whole_copy(vault, apart, least_counter=before, but_for=lost)
+        except CopyFaulty:
+            raise refused from None
+
+
 def backup_if_due(vault: Vault, folder: Path, *, now: datetime) -> Backup | None:
     """One by schedule; None where none is due, or the schedule is off. One that is dated after now
     was made by a clock that ran ahead, and puts nothing off.
@@ -160,7 +180,7 @@ def restore_backup(vault: Vault, folder: Path, name: str, *, now: datetime) -> l
     settings stay, and the present state is backed up first. Raises as looking into it does.
     """
     then = _contents_of(vault, folder, name)
-    make_backup(vault, folder, now=now)
+    back_up_before(vault, folder, now=now)
     with vault.transaction() as tx:
         ours = read_contents(vault)
         restore = restored(ours, then, now=now.isoformat(), new_id=new_id)

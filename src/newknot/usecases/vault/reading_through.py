@@ -20,11 +20,13 @@ _PARTS = {1: "", 2: ", its secrets", 3: ", its history"}
 
 @dataclass(slots=True)
 class ReadThrough:
-    """How far it is: done of total records' parts. faulty: those that cannot be read, in words."""
+    """How far it is: done of total records' parts. faulty: those that could not be read, as they
+    were then and in words.
+    """
 
     waiting: list[tuple[Key, Entry]] = field(default_factory=list)
     total: int = 0
-    faulty: list[str] = field(default_factory=list)
+    faulty: list[tuple[Key, Entry | None, str]] = field(default_factory=list)
 
     @property
     def done(self) -> int:
@@ -50,8 +52,12 @@ class ReadThrough:
                     try:
                         vault.opened(key, entry)
                     except RecordDamaged:
-                        self.faulty.append(said(vault, key, entry.label))
+                        self.faulty.append((key, entry, said(vault, key, entry.label)))
             del self.waiting[-_STEP:]
+
+    def still_faulty(self, vault: Vault) -> list[str]:
+        """Those that were not written anew since, in words."""
+        return [says for key, entry, says in self.faulty if vault.entry(key) is entry]
 
 
 def said(vault: Vault, key: Key, label: Label | None) -> str:

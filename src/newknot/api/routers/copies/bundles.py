@@ -19,7 +19,7 @@ from newknot.api.schemas.copies.bundles import (
 from newknot.core.safeguards import Act
 from newknot.exchange.bundle import BundleContent
 from newknot.usecases.copies import bundles as use
-from newknot.usecases.copies.backups import make_backup
+from newknot.usecases.copies.backups import back_up_before
 from newknot.usecases.errors import ImportUnknown
 
 router = APIRouter(prefix="/bundles", tags=["copies"])
@@ -88,7 +88,7 @@ def merge(bundle_id: str, body: MergeIn, work: WorkDep) -> list[MergeLineOut]:
     held = _held(work, bundle_id)
     if isinstance(held, bytes):
         raise ImportUnknown()
-    make_backup(work.vault, work.keeper.folder_of(work.vault), now=work.now)
+    back_up_before(work.vault, work.keeper.folder_of(work.vault), now=work.now)
     with work.keeper.progress.of_one_act() as step:
         lines = use.merge_in(
             work.vault,

@@ -20,7 +20,7 @@ from newknot.api.schemas.import_export.imports import (
 )
 from newknot.core.safeguards import Act
 from newknot.exchange.csv_logins import TARGETS
-from newknot.usecases.copies.backups import make_backup
+from newknot.usecases.copies.backups import back_up_before
 from newknot.usecases.errors import ImportUnknown, NothingHeld
 from newknot.usecases.import_export import imports as use
 from newknot.usecases.import_export import judging
@@ -92,7 +92,7 @@ def apply(import_id: str, body: ImportApply, work: WorkDep) -> Imported:
     """Brings the rows in, all or none, and lets the file go from memory."""
     work.require(Act.EDIT)
     file = _file(work, import_id)
-    make_backup(work.vault, work.keeper.folder_of(work.vault), now=work.now)
+    back_up_before(work.vault, work.keeper.folder_of(work.vault), now=work.now)
     with work.keeper.progress.of_one_act() as step:
         done = use.apply_import(
             work.vault,

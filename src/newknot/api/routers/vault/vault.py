@@ -134,7 +134,7 @@ def session_state(work: WorkDep) -> SessionState:
         mended=[kind.says for kind in work.vault.mended],
         damaged=[
             *(said(work.vault, key, label) for key, label in work.vault.damaged),
-            *work.keeper.reading.faulty,
+            *work.keeper.reading.still_faulty(work.vault),
         ],
         read_count=work.keeper.reading.done,
         record_count=work.keeper.reading.total,
