@@ -130,6 +130,8 @@ def test_a_dialogue_begins_within_and_gives_the_focus_back(
 ) -> None:
     go(page, way) if isinstance(way, str) else way(page)
     button = page.get_by_role("button", name=opener).first
+    # What a draw is wanted for waits for it.
+    expect(button).to_be_enabled()
     button.focus()
     # What is first may be another by then: a list goes on growing.
     opened_by = page.evaluate_handle("() => document.activeElement")
