@@ -2,6 +2,7 @@
 
 import sqlite3
 from collections.abc import Iterator
+from contextlib import closing
 from pathlib import Path
 from threading import Thread
 
@@ -12,6 +13,7 @@ from newknot.store.copies import (
     CopyFaulty,
     opened_copy,
     require_whole_copy,
+    unreadable_of,
     vault_id_of,
     write_copy,
 )
@@ -100,6 +102,18 @@ def test_a_copy_with_any_fault_is_not_believed(
     with pytest.raises(CopyFaulty) as caught:
         require_whole_copy(filled, path, least_counter=filled.counter)
     assert part in caught.value.part
+
+
+def test_it_may_lack_what_the_vault_itself_has_lost_and_nothing_else(
+    tmp_path: Path, filled: Vault
+) -> None:
+    filled.connection.execute(FLIPPED, (b"\0", b"\xab" * 16, SECRETS))
+    path, lost = copied(filled, tmp_path / "copy"), unreadable_of(filled)
+    require_whole_copy(filled, path, least_counter=filled.counter, but_for=lost)
+    with closing(sqlite3.connect(path, isolation_level=None)) as connection:
+        connection.execute(FLIPPED, (b"\0", b"\xab" * 16, HISTORY))
+    with pytest.raises(CopyFaulty):
+        require_whole_copy(filled, path, least_counter=filled.counter, but_for=lost)
 
 
 def test_a_record_that_is_no_document_is_a_fault(tmp_path: Path, filled: Vault) -> None:

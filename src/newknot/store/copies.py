@@ -64,10 +64,14 @@ def unreadable_of(vault: SealedFile) -> frozenset[Key]:
     """The parts of records that cannot be read, told by reading all of them."""
     found = {key for key, _ in vault.damaged}
     for key, entry in vault.entries().items():
-        try:
-            unpacked(vault.opened(key, entry))
-        except (RecordDamaged, ValueError):
-            found.add(key)
+        with vault.lock:
+            # What was changed meanwhile is read as whoever changed it left it.
+            if vault.entry(key) is not entry:
+                continue
+            try:
+                unpacked(vault.opened(key, entry))
+            except (RecordDamaged, ValueError):
+                found.add(key)
     return frozenset(found)
 
 

@@ -107,12 +107,11 @@ def back_up_before(vault: Vault, folder: Path, *, now: datetime) -> None:
     try:
         make_backup(vault, folder, now=now)
     except BackupNotVerified as refused:
-        lost = unreadable_of(vault)
-        if not lost:
+        lost, apart = unreadable_of(vault), _apart(vault, folder)
+        if not lost or not apart:
             raise
         try:
-            (apart,) = folder.glob(f"newknot-{_short_id(vault)}-*.vault{FAILED_SUFFIX}")
-            require_whole_copy(vault, apart, least_counter=before, but_for=lost)
+            require_whole_copy(vault, apart[0], least_counter=before, but_for=lost)
         except CopyFaulty:
             raise refused from None
 
@@ -252,9 +251,13 @@ def _short_id(vault: Vault) -> str:
     return vault.vault_id[:4].hex()
 
 
+def _apart(vault: Vault, folder: Path) -> list[Path]:
+    return list(folder.glob(f"newknot-{_short_id(vault)}-*.vault{FAILED_SUFFIX}"))
+
+
 def _put_apart(vault: Vault, folder: Path, path: Path) -> None:
     """One at most is kept to be looked at: the last."""
-    for former in folder.glob(f"newknot-{_short_id(vault)}-*.vault{FAILED_SUFFIX}"):
+    for former in _apart(vault, folder):
         former.unlink(missing_ok=True)
     path.rename(path.with_name(path.name + FAILED_SUFFIX))
     remove_copy(path)

@@ -163,7 +163,8 @@ def drive(rotation_id: str, work: WorkDep) -> DriveOut:
 @router.post("/{rotation_id}/drive/stop", status_code=204)
 def stop_drive(rotation_id: str, work: WorkDep) -> Response:
     """Asks the drive to leave the site."""
-    held = work.keeper.drives.get(use.get_rotation(work.vault, rotation_id).rotation_id)
+    rotation = use.get_rotation(work.vault, rotation_id)
+    held = work.keeper.drives.get(rotation.rotation_id)
     if held is not None:
         held.stop()
     return Response(status_code=204)
