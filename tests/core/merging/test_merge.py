@@ -1,6 +1,7 @@
 """The laws of merging, over copies of a vault that went any separate ways."""
 
 from copy import deepcopy
+from itertools import permutations
 from typing import Any
 
 import pytest
@@ -112,6 +113,14 @@ class Copy:
         elif what == "secret":
             self.made |= {name} if login_id == IDS[1] else set()
             self.new_secret(login_id, at, fresh)
+        elif what == "back" and any(not e[6] for e in parts.get(HISTORY, {}).get("earlier", [])):
+            # As a restore does it: what is current again is no earlier one any more.
+            entry = [e for e in parts[HISTORY]["earlier"] if not e[6]][-1]
+            held = {"secret": entry[1], "origin": entry[2], "secret_id": entry[0]}
+            self.new_secret(login_id, at, held)
+            history = self.contents.records["LOGIN"][login_id][HISTORY]
+            left = [e for e in history["earlier"] if e[0] != entry[0]]
+            self.put("LOGIN", login_id, HISTORY, {**history, "earlier": left})
         elif what == "field":
             old = parts[SECRETS]["fields"][0]
             entry = [old[2], old[1], OWN, "2026-01-01", at, True, "PIN"]
@@ -140,7 +149,7 @@ class Copy:
 
 
 KEEPING = ["details", "policy", "title", "notes", "folder", "tag", "untag"]
-KEEPING += ["secret", "secret", "field", "bin", "waiver"]
+KEEPING += ["secret", "secret", "back", "field", "bin", "waiver"]
 ROTATING = [*KEEPING, "purge", "stage", "accept"]
 
 
@@ -426,3 +435,13 @@ def test_a_rotation_that_went_two_ways_keeps_the_secrets_of_both() -> None:
     assert joined == merged(b, a).contents
     assert joined.records["ROTATION"][ROTATION][SECRETS]["staged"]["secret"] == "lamp y2"
     assert "lamp x0" in secrets_of(joined, IDS[0])
+
+
+def test_one_deletion_of_which_a_copy_does_not_believe_the_time_is_one() -> None:
+    """In either order, and beside another that knew less."""
+    known, unknown = ({"1": {"title": [2, time + "6bb18582c550"]}, "secrets": ["s"], "texts": ["*"]}
+                      for time in ("01a212b192b0", "000000000000"))  # fmt: skip
+    less = {"1": {}, "secrets": [], "texts": ["*"]}
+    every = [Contents({}, {IDS[0]: one}) for one in (known, unknown, less)]
+    for order in permutations(every):
+        assert together(*order).removed == {IDS[0]: known}

@@ -11,7 +11,7 @@ and asked about. So is a login for which the other copy began, or went on with, 
 """
 
 import json
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
 from typing import Any
@@ -250,9 +250,11 @@ def _is_known(unit: str, stamp: Stamp, known: Stamp, gone: Gone) -> bool:
 
 def _gone_in_both(a: Gone, b: Gone) -> Gone:
     """What either knew when it deleted, but for what another knew as well, with more."""
-    every = [*_each(a)]
-    every += [one for one in _each(b) if one not in every]
-    most = [one for one in every if not any(_knew(other, one) for other in every if other != one)]
+    most: list[Gone] = []
+    # Of two that differ by what they believe of a clock alone each knew the other: one is enough.
+    for one in sorted((*_each(a), *_each(b)), key=_text, reverse=True):
+        if not any(_knew(other, one) for other in most):
+            most = [other for other in most if not _knew(one, other)] + [one]
     first, *also = sorted(most, key=_text)
     return {**first, "also": also} if also else first
 
@@ -290,8 +292,13 @@ def _login(out: Merge, login_id: str, a: Parts, b: Parts) -> Parts:
     for name in ("secret_since_at", "has_secret"):
         card[name] = winner[CARD][name]
     kept = {secret_id for secret_id, _ in held_entries(login_id, joined)}
-    lost = [(i, e) for side in (a, b) for i, e in held_entries(login_id, side) if i not in kept]
-    joined = _with_parted(joined, lost)
+    lost = [
+        (secret_id, entry)
+        for side, other in ((a, b), (b, a))
+        for secret_id, entry in held_entries(login_id, side)
+        if secret_id not in kept and not _let_go(secret_id, side, other)
+    ]
+    joined = _with_parted(joined, lost, also=(*_earlier(a), *_earlier(b)))
     _say_parted(joined)
     mine = _parted(a)
     texts = entries_of(joined.get(HISTORY))
@@ -341,8 +348,9 @@ def _keep_held(
             for one in (other.get(SECRETS, {}).get("staged"), other.get(SECRETS, {}).get("former"))
             if one is not None and one["secret"]
         ]
+        before = logins[login_id]
+        lost = [one for one in lost if not _let_go(one[0], {}, before)]
         if lost:
-            before = logins[login_id]
             logins[login_id] = {**_with_parted(before, lost), CARD: dict(before[CARD])}
             _say_parted(logins[login_id])
 
@@ -390,19 +398,39 @@ def secret_ids(record_id: str, parts: Parts) -> set[str]:
     return {i for i, _ in held_entries(record_id, parts)} | {entry[0] for entry in earlier}
 
 
-def _with_parted(parts: Parts, lost: Sequence[tuple[str, list[Any]]]) -> Parts:
-    """The login with these in its history, but for what it knew and left behind, or let go."""
-    history = parts.get(HISTORY, {"earlier": []})
-    by_id = {entry[0]: entry for entry in history["earlier"]}
-    stamps = history.get(STAMPS, {})
+def _earlier(parts: Parts) -> list[list[Any]]:
+    found: list[list[Any]] = parts.get(HISTORY, {}).get("earlier", [])
+    return found
+
+
+def _let_go(secret_id: str, holder: Parts, other: Parts) -> bool:
+    """Whether the other side knew a secret that the holder has, and deleted it since. What the
+    holder itself took out of its history it may have taken back as current.
+    """
+    unit = f"earlier/{secret_id}"
+    stamp = other.get(HISTORY, {}).get(STAMPS, {}).get(unit)
+    known = holder.get(HISTORY, {}).get(STAMPS, {}).get(unit)
+    return stamp not in (None, known) and all(e[0] != secret_id for e in _earlier(other))
+
+
+def _with_parted(
+    parts: Parts, lost: Sequence[tuple[str, list[Any]]], *, also: Iterable[list[Any]] = ()
+) -> Parts:
+    """The login with these in its history, but for what it knew and left behind: that stays as it
+    is. also: entries that either side had, should the other have none.
+    """
+    by_id = {entry[0]: entry for entry in _earlier(parts)}
+    stamps = parts.get(HISTORY, {}).get(STAMPS, {})
+    had = {entry[0]: entry for entry in sorted(also, key=_text)}
     for secret_id, entry in lost:
-        known = by_id.get(secret_id)
-        if f"earlier/{secret_id}" not in stamps and (known is None or _is_parted(known)):
-            by_id[secret_id] = max(by_id.get(secret_id, entry), entry, key=_text)
+        known = by_id.get(secret_id, had.get(secret_id))
+        if known is None or (_is_parted(known) and f"earlier/{secret_id}" not in stamps):
+            known = max(known or entry, entry, key=_text)
+        by_id[secret_id] = known
     if not by_id:
         return parts
     earlier = sorted(by_id.values(), key=place_of_entry)
-    return {**parts, HISTORY: {**history, "earlier": earlier}}
+    return {**parts, HISTORY: {**parts.get(HISTORY, {}), "earlier": earlier}}
 
 
 def _say_parted(parts: Parts) -> None:
