@@ -203,6 +203,57 @@ def test_a_login_that_cannot_be_read_stops_no_list_and_shows_what_can_be(
     assert api.ok("POST", "backups", **api.proof())
 
 
+KEPT_OF_LOST = {
+    1: ("new_card", "rope-and-plank-9", {"cue-to-cue-19"}),
+    2: ("without_secret", "", {"cue-to-cue-19"}),
+    3: ("without_history", "rope-and-plank-9", set()),
+}
+"""Part of a login -> what becomes of it, its secret then, and its earlier ones."""
+
+
+@pytest.mark.parametrize("part", KEPT_OF_LOST)
+def test_what_nothing_can_bring_back_is_let_go_of_and_all_else_of_it_stays(
+    api: Api, part: int
+) -> None:
+    became, secret, earlier = KEPT_OF_LOST[part]
+    login_id, other = api.add("Gantry")["login_id"], api.add("Other")["login_id"]
+    change = {"title": "Gantry", "secret": {"own": "rope-and-plank-9"}}
+    api.ok("PUT", f"logins/{login_id}", change)
+    path = f"rotations/{api.ok('POST', 'rotations', {'login_id': other})['rotation_id']}"
+    staged = api.ok("POST", f"{path}/hand-out", {"purpose": "copy"})["secret"]
+    policy = {"name": "P", "domains": ["p.example"], "policy": {"min_length": 8, "max_length": 9}}
+    gone = api.ok("POST", "policies", policy)["policy_id"]
+    api.ok("POST", "vault/lock")
+    with closing(sqlite3.connect(api.keeper.path, isolation_level=None)) as connection:
+        for one, of in ((login_id, part), (path.removeprefix("rotations/"), 1), (gone, 1)):
+            damage = "UPDATE records SET sealed = randomblob(length(sealed))"
+            where = (bytes.fromhex(one), of)
+            connection.execute(f"{damage} WHERE record_id = ? AND part = ?", where)
+        connection.execute("INSERT INTO records SELECT randomblob(16), part, revision, sealed"
+                           " FROM records LIMIT 1")  # fmt: skip
+    api.enter()
+    assert len(api.ok("GET", "vault/session")["damaged"]) == 4
+    lost = api.ok("POST", "vault/go-on-without-lost", **api.proof())
+    assert sorted(one["became"] for one in lost) == sorted([became, "loose_end", "gone", "gone"])
+    assert api.ok("GET", "vault/session")["damaged"] == api.ok("GET", "policies")["policies"] == []
+    title = f"Login without its card {login_id[:8]}" if part == 1 else "Gantry"
+    listed = {one["title"]: one["login_id"] for one in api.ok("GET", "logins")["logins"]}
+    assert listed.keys() == {title, "Other"}
+    login_id = listed[title]
+    assert api.earlier_secrets(login_id) == earlier
+    if secret:
+        assert api.secret_of(login_id) == secret
+    (end,) = api.ok("GET", "loose-ends")
+    shown = api.ok("POST", f"loose-ends/{end['loose_end_id']}/secret", {"purpose": "copy"})
+    assert shown["secret"] == staged and api.secret_of(other) == "cue-to-cue-19"
+    api.clock.pass_s(1)
+    assert api.ok("POST", "backups", **api.proof())
+    assert api.ok("POST", "vault/go-on-without-lost", **api.proof()) == []
+    api.ok("POST", "vault/lock")
+    api.enter()
+    assert api.ok("GET", "vault/session")["damaged"] == []
+
+
 def test_words_are_offered(closed: Api) -> None:
     offered = closed.ok("GET", "vault/words?count=7")
     assert len(offered["words"]) == 7 and offered["entropy_bits"] == 90.47

@@ -1,6 +1,7 @@
 """Writes of one transaction: sealed, stamped and noted, waiting for their commit."""
 
 import secrets
+from collections.abc import Iterable
 from typing import Any
 
 from newknot.core.merging.merge import Gone
@@ -88,12 +89,17 @@ class Transaction:
         ]
         if not parts:
             raise RecordMissing()
-        removed = with_removed(self._file, label, record_id)
-        if noted and removed is not None:
+        if noted and (removed := with_removed(self._file, label, record_id)) is not None:
             self.put_removed(removed)
         for part in parts:
             remove_record(self._file.connection, raw, part)
             self.changes[raw, part] = None
+
+    def remove_unknown(self, keys: Iterable[Key]) -> None:
+        """Deletes what lies in the file and is no record: the manifest does not know it."""
+        for key in keys:
+            remove_record(self._file.connection, *key)
+            self.changes[key] = None
 
     def put_removed(self, removed: dict[str, Gone]) -> None:
         """Writes the one record of what is gone for good."""

@@ -2483,6 +2483,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/vault/go-on-without-lost": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Go On Without Lost
+         * @description Lets go of what cannot be read, after a backup of all as it is, and of nothing else.
+         */
+        post: operations["go_on_without_lost_vault_go_on_without_lost_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/vault/lock": {
         parameters: {
             query?: never;
@@ -4466,6 +4486,20 @@ export interface components {
             resets: number;
             /** Waivers */
             waivers: number;
+        };
+        /**
+         * LostPartOut
+         * @description A record of which something could not be read, as it was named, and what became of it: a
+         *     login with a new card, without its secret or its history; its secrets as loose ends; or gone.
+         */
+        LostPartOut: {
+            /**
+             * Became
+             * @enum {string}
+             */
+            became: "new_card" | "without_secret" | "without_history" | "loose_end" | "gone";
+            /** Named */
+            named: string;
         };
         /**
          * MadeSheets
@@ -10417,6 +10451,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    go_on_without_lost_vault_go_on_without_lost_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LostPartOut"][];
                 };
             };
         };

@@ -41,6 +41,24 @@ test("damage is counted and named, a mended key slot is told", () => {
   expect(screen.getByRole("status").textContent).toContain("(passphrase)");
 });
 
+test("what nothing brings back is let go of once it is asked, and what became of it is said", async () => {
+  const became = [
+    { named: "login 0", became: "new_card" },
+    { named: "rotation 1", became: "loose_end" },
+  ];
+  const calls = server({ "POST /vault/go-on-without-lost": became });
+  mount(<SessionWarnings session={{ ...SESSION, damaged: ["login 0", "rotation 1"] }} />);
+  fireEvent.click(screen.getByRole("button", { name: "Go on without them…" }));
+  expect(screen.getByRole("dialog").textContent).toContain("cannot be read of 2 records");
+  expect(calls).toEqual([]);
+  fireEvent.click(screen.getByRole("button", { name: "Go on without it" }));
+  const said = await screen.findByText("Let go of.");
+  expect(said.parentElement?.textContent).toContain("login 0: its secrets and history are in");
+  expect(said.parentElement?.textContent).toContain("rotation 1: its secrets are among");
+  fireEvent.click(screen.getByRole("button", { name: "Close" }));
+  expect(screen.queryByText("Let go of.")).toBeNull();
+});
+
 test("a clock that leapt is said with both its times", () => {
   const clock_leap = { before: "2026-11-20T10:00:00Z", after: "2031-01-05T10:00:00Z" };
   mount(<SessionWarnings session={{ ...SESSION, clock_leap }} />);

@@ -1,6 +1,7 @@
 import { Button } from "antd";
 import { answer, client, type Schema } from "../api/client";
-import { count, day } from "../domain/moments";
+import { day } from "../domain/moments";
+import { LostParts } from "./LostParts";
 
 const PLACE: Record<Schema["PlaceDoubt"], string> = {
   folder_of_another: "The vault's folder belongs to another user of this machine",
@@ -47,13 +48,7 @@ export function SessionWarnings({ session }: { session: Schema["SessionState"] |
           elsewhere.
         </div>
       )}
-      {session.damaged.length > 0 && (
-        <div className="warning" role="alert">
-          <b>{count(session.damaged.length, "record")} not as written</b>, so not shown:{" "}
-          {session.damaged.slice(0, 6).join(", ")}
-          {session.damaged.length > 6 && " …"}. A backup may still hold them.
-        </div>
-      )}
+      <LostParts damaged={session.damaged} />
     </>
   );
 }

@@ -79,4 +79,6 @@ test("a restore says all that it changes before it is done", async () => {
   expect(calls.some((one) => one.route.endsWith("/restore"))).toBe(false);
   fireEvent.click(screen.getByRole("button", { name: "Restore it" }));
   await waitFor(() => expect(calls.some((one) => one.route.endsWith("/restore"))).toBe(true));
+  // No backup came of it: the vault's present could not be read whole.
+  expect((await screen.findByText("Restored.")).parentElement?.textContent).toContain("….failed");
 });

@@ -31,7 +31,7 @@ export function BackUp() {
     backup: Schema["BackupOut"];
     lines: Schema["RestoreLineOut"][];
   } | null>(null);
-  const [restored, setRestored] = useState<string | null>(null);
+  const [restored, setRestored] = useState<{ lacked: boolean } | null>(null);
   const now = useNow();
 
   const make = () => run(async () => setMade((await answer(client.POST("/backups"))).name));
@@ -47,7 +47,10 @@ export function BackUp() {
   const restore = (name: string) =>
     run(async () => {
       await answer(client.POST("/backups/{name}/restore", { params: { path: { name } } }));
-      setRestored(name);
+      const known = new Set(backups?.map((one) => one.name));
+      const after = await answer(client.GET("/backups"));
+      // Beside what cannot be read none can be made that gives everything back.
+      setRestored({ lacked: after.every((one) => known.has(one.name)) });
     });
 
   return (
@@ -74,7 +77,10 @@ export function BackUp() {
           )}
           {restored && (
             <span role="status" className="small">
-              <b>Restored.</b> What was there before lies in the newest backup.
+              <b>Restored.</b> What was there before lies{" "}
+              {restored.lacked
+                ? "beside the backups, as “….failed”: it lacked what could not be read."
+                : "in the newest backup."}
             </span>
           )}
         </div>

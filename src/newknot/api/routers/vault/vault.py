@@ -18,6 +18,7 @@ from newknot.api.schemas.vault.vault import (
     ClockLeapOut,
     CopyBesideOut,
     CreateIn,
+    LostPartOut,
     OpenSession,
     PassphraseIn,
     PlaceBesideIn,
@@ -29,9 +30,11 @@ from newknot.api.schemas.vault.vault import (
     VaultState,
 )
 from newknot.core.generate import PassphraseShape, PassphraseSpace
+from newknot.core.safeguards import Act
 from newknot.store.vault_place import place_doubts
 from newknot.usecases.check.measuring import own_budgets
-from newknot.usecases.vault import new_keys, way_back
+from newknot.usecases.copies.backups import back_up_before
+from newknot.usecases.vault import lost_parts, new_keys, way_back
 from newknot.usecases.vault.keeper import Keeper
 from newknot.usecases.vault.reading_through import said
 from newknot.usecases.vault.safeguards import get_safeguards
@@ -236,6 +239,16 @@ def new_key(
 def accept_older_copy(work: WorkDep) -> None:
     """The user's answer that this older file is the one to go on with."""
     work.vault.accept_older_copy()
+
+
+@router.post("/go-on-without-lost")
+def go_on_without_lost(work: WorkDep) -> list[LostPartOut]:
+    """Lets go of what cannot be read, after a backup of all as it is, and of nothing else."""
+    work.require(Act.DELETE)
+    back_up_before(work.vault, work.keeper.folder_of(work.vault), now=work.now)
+    lost = lost_parts.go_on_without_lost(work.vault, now=work.now)
+    work.keeper.checked.clear()
+    return [LostPartOut(named=one.named, became=one.became) for one in lost]
 
 
 def begun(

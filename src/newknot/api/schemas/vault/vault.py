@@ -69,6 +69,15 @@ class ClockLeapOut(Shape):
     after: datetime
 
 
+class LostPartOut(Shape):
+    """A record of which something could not be read, as it was named, and what became of it: a
+    login with a new card, without its secret or its history; its secrets as loose ends; or gone.
+    """
+
+    named: str
+    became: Literal["new_card", "without_secret", "without_history", "loose_end", "gone"]
+
+
 class SessionState(Shape):
     """Seconds until the vault locks itself; what of the file is damaged or older, and
     which key slots were mended from their twin, in words. read_count, record_count: how far the
