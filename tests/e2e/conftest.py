@@ -4,7 +4,15 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, BrowserContext, Page, Playwright, expect, sync_playwright
+from playwright.sync_api import (
+    Browser,
+    BrowserContext,
+    Page,
+    Playwright,
+    TimeoutError,
+    expect,
+    sync_playwright,
+)
 
 from newknot.demo.world import PASSPHRASE
 from tests.support.running import Served, demo, launch
@@ -44,15 +52,44 @@ def own_demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
     """A demo that the tests of a file may change: what they leave is seen by those after them."""
     with demo(tmp_path_factory.mktemp("changing")) as served:
         yield served
+        if left := _LEFT.pop(served.url, None):
+            left.context.close()
 
 
-def open_page(
-    browser: Browser, served: Served, *, scheme: str = "light", passphrase: str = PASSPHRASE
-) -> Page:
-    """An unlocked page, by the demo's passphrase or another, in a context of its own."""
+_LEFT: dict[str, Page] = {}
+"""Address -> the page that the last test of its server left in order."""
+
+
+def open_page(browser: Browser, served: Served, *, passphrase: str = PASSPHRASE) -> Page:
+    """An unlocked page at the worklist: the one left there, read anew, or one of its own."""
+    if left := _LEFT.pop(served.url, None):
+        left.goto(served.url)
+        return at_worklist(left)
+    page = new_page(browser, served)
+    page.get_by_label("Vault passphrase").fill(passphrase)
+    page.keyboard.press("Enter")
+    return at_worklist(page)
+
+
+def at_worklist(page: Page) -> Page:
+    """The page, once it is there; else with what is there instead."""
+    try:
+        page.get_by_role("heading", name="to see to").wait_for()
+    except TimeoutError:
+        pytest.fail(f"no worklist, but: {page.locator('body').inner_text()}")
+    return page
+
+
+def leave(page: Page) -> None:
+    """Without what is asked of it alone: sizes, schemes, listeners, a clock."""
+    _LEFT[page.evaluate("origin + '/'")] = page
+
+
+def new_page(browser: Browser, served: Served) -> Page:
+    """In a context of its own, before the vault is open."""
     context: BrowserContext = browser.new_context(
         viewport=VIEWPORT,  # type: ignore[arg-type]
-        color_scheme=scheme,  # type: ignore[arg-type]
+        color_scheme="light",
         # As whoever asks for less motion sees it.
         reduced_motion="reduce",
     )
@@ -60,10 +97,20 @@ def open_page(
     context.grant_permissions(["clipboard-read", "clipboard-write"], origin=served.url)
     page = context.new_page()
     page.goto(served.url)
-    page.get_by_label("Vault passphrase").fill(passphrase)
-    page.keyboard.press("Enter")
-    page.get_by_role("heading", name="to see to").wait_for()
     return page
+
+
+_GO = """path => { history.pushState({}, '', path);
+  dispatchEvent(new PopStateEvent('popstate', { state: {} })); }"""
+
+
+def walk(page: Page, path: str) -> None:
+    """Within the page, so that nothing is read anew; by way of none, which is not taken for it."""
+    page.evaluate(_GO, "/nowhere")
+    page.get_by_text("There is no such view").wait_for()
+    page.evaluate(_GO, path)
+    page.get_by_role("heading", level=1).first.wait_for()
+    page.wait_for_load_state("networkidle")
 
 
 def open_login(page: Page, title: str) -> None:

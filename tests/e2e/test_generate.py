@@ -1,20 +1,11 @@
 """Generating in the browser: words kept and redrawn, dice, comparison, and nothing lost."""
 
 import re
-from collections.abc import Iterator
 
-import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from tests.e2e.conftest import open_page
-from tests.support.running import Served, demo
-
-
-@pytest.fixture(scope="module")
-def own_demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
-    """A demo that these tests may change."""
-    with demo(tmp_path_factory.mktemp("generate")) as served:
-        yield served
+from tests.e2e.conftest import leave, open_page
+from tests.support.running import Served
 
 
 def pick_kind(page: Page, kind: str) -> None:
@@ -64,7 +55,7 @@ def test_words_are_kept_by_wish_and_a_selection_is_sealed_before_it_is_copied(
     page.keyboard.press("y")
     page.get_by_text("Secret of Tithe Office").first.wait_for()
     assert page.evaluate("navigator.clipboard.readText()") == " ".join(second)
-    page.context.close()
+    leave(page)
 
 
 def test_dice_lines_sentences_and_the_comparison(browser_here: Browser, own_demo: Served) -> None:
@@ -105,4 +96,4 @@ def test_dice_lines_sentences_and_the_comparison(browser_here: Browser, own_demo
     expect(page.get_by_role("button", name=re.compile("^Keep word"))).to_have_count(5)
     page.get_by_role("button", name=re.compile("^Take From a line, 8 characters")).click()
     expect(page.get_by_text("chosen text: no bits")).to_be_visible()
-    page.context.close()
+    leave(page)

@@ -13,7 +13,7 @@ from playwright.sync_api import Browser, Page, expect
 
 from tests.api.conftest import Api, make_api
 from tests.conftest import PASSPHRASE, HandClock
-from tests.e2e.conftest import BUSY_MS, VIEWPORT
+from tests.e2e.conftest import new_page
 from tests.support.running import Served, free_port, practice_sites, serving
 
 OLD = "lantern-orchard1"
@@ -59,11 +59,7 @@ def vault_in(folder: Path) -> Iterator[Api]:
 
 
 def unlocked(browser: Browser, served: Served) -> Page:
-    context = browser.new_context(viewport=VIEWPORT, reduced_motion="reduce")  # type: ignore[arg-type]
-    context.set_default_timeout(BUSY_MS)
-    context.grant_permissions(["clipboard-read", "clipboard-write"], origin=served.url)
-    page = context.new_page()
-    page.goto(served.url)
+    page = new_page(browser, served)
     unlock(page)
     return page
 

@@ -1,22 +1,12 @@
 """Strength in the browser: reasons in place, two compared, own details, a new vault passphrase."""
 
-from collections.abc import Iterator
-
-import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from newknot.demo.world import PASSPHRASE
-from tests.e2e.conftest import open_page
-from tests.support.running import Served, demo
+from tests.e2e.conftest import leave, open_page
+from tests.support.running import Served
 
 LATER = "gravel oven mitten copper thimble"
-
-
-@pytest.fixture(scope="module")
-def own_demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
-    """A demo that these tests may change."""
-    with demo(tmp_path_factory.mktemp("strength")) as served:
-        yield served
 
 
 def show_typed(page: Page, field: str) -> None:
@@ -47,7 +37,7 @@ def test_reasons_are_in_place_only_while_the_secret_is_shown(
     expect(page.get_by_text("characters are not looked at")).to_be_visible()
     page.get_by_role("button", name="Forget what was typed").click()
     expect(page.get_by_text("it is measured here and kept nowhere")).to_be_visible()
-    page.context.close()
+    leave(page)
 
 
 def test_own_details_make_a_secret_of_them_fall(browser_here: Browser, own_demo: Served) -> None:
@@ -64,7 +54,7 @@ def test_own_details_make_a_secret_of_them_fall(browser_here: Browser, own_demo:
     expect(page.get_by_text("Made of: own or site's name, 12 characters")).to_be_visible()
     page.get_by_role("textbox", name="Own secret").fill("dragonfly")
     expect(page.get_by_text("This secret is in the breach corpus")).to_be_visible()
-    page.context.close()
+    leave(page)
 
 
 def test_the_passphrase_is_changed_printed_and_the_former_opens_no_more(
@@ -106,4 +96,4 @@ def test_the_passphrase_is_changed_printed_and_the_former_opens_no_more(
     field.fill(LATER)
     page.keyboard.press("Enter")
     page.get_by_role("heading", name="The vault's passphrase").wait_for()
-    page.context.close()
+    leave(page)

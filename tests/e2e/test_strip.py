@@ -2,7 +2,7 @@
 
 from playwright.sync_api import Browser, expect
 
-from tests.e2e.conftest import open_login, open_page
+from tests.e2e.conftest import leave, open_login, open_page
 from tests.support.running import Served
 
 
@@ -38,6 +38,7 @@ def test_a_refusal_is_learned_from_within_the_strip(
     with strip.expect_event("close"):
         page.keyboard.press("w")
     expect(page.get_by_role("button", name="Beside the site")).to_be_visible()
+    leave(page)
 
 
 def test_signing_in_is_a_row_above_the_sheet_and_a_window_beside_the_site(

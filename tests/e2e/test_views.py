@@ -1,11 +1,13 @@
 """Every view of the demo: no serious finding of an audit, no refused style, nothing outside."""
 
+from collections.abc import Iterator
 from pathlib import Path
 from typing import Literal
 
+import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from tests.e2e.conftest import open_login, open_page, prove
+from tests.e2e.conftest import leave, open_login, open_page, prove, walk
 from tests.support.running import ROOT, Served
 from tests.support.vectors import examples
 
@@ -17,7 +19,6 @@ def test_no_view_has_a_serious_or_moderate_finding(
     browser_here: Browser, demo_here: Served
 ) -> None:
     page = open_page(browser_here, demo_here)
-    page.add_init_script(AXE)
     said: list[str] = []
     outside: list[str] = []
     page.on("console", lambda m: said.append(m.text) if m.type in ("error", "warning") else None)
@@ -46,8 +47,10 @@ def test_no_view_has_a_serious_or_moderate_finding(
         )
         serious.extend(f"{where}: {one}" for one in found)
 
+    page.reload()
+    page.evaluate(AXE)
     for path, heading in VIEWS:
-        page.goto(demo_here.url.rstrip("/") + path)
+        walk(page, path)
         page.get_by_role("heading", name=heading).first.wait_for()
         audit(path)
     page.keyboard.press("3")
@@ -68,7 +71,7 @@ def test_no_view_has_a_serious_or_moderate_finding(
     page.get_by_text("is better").wait_for()
     audit("measure")
     page.keyboard.press("Escape")
-    page.goto(demo_here.url.rstrip("/") + "/passphrase")
+    walk(page, "/passphrase")
     page.get_by_role("button", name="Use these words").click()
     page.get_by_text("Good: nothing").wait_for()
     audit("passphrase")
@@ -105,7 +108,8 @@ def test_no_view_has_a_serious_or_moderate_finding(
     audit("keys")
     page.context.close()
     assert "\n".join(serious) == "" and moving == []
-    assert said == []
+    # What the router says of places that it was not asked for is this test's own doing.
+    assert [one for one in said if "on a POP navigation" not in one] == []
     assert [url for url in outside if not url.startswith(("data:", "blob:"))] == []
 
 
@@ -132,7 +136,7 @@ def test_find_open_and_show_by_keys_alone_and_nothing_in_the_address(
     assert "ernbank" not in page.evaluate("JSON.stringify(history.state) + document.cookie")
     assert page.evaluate("Object.keys(sessionStorage).join()") == "newknot.session"
     assert page.evaluate("localStorage.length + document.cookie.length") == 0
-    page.context.close()
+    leave(page)
 
 
 def test_delete_asks_and_needs_proof_and_the_bin_gives_back(
@@ -151,25 +155,27 @@ def test_delete_asks_and_needs_proof_and_the_bin_gives_back(
     page.keyboard.press("8")
     page.get_by_role("button", name="Restore Tide Tables").click()
     expect(page.get_by_text("The bin is empty")).to_be_visible()
-    page.context.close()
+    leave(page)
 
 
-def logins_with_a_clock(browser: Browser, served: Served) -> Page:
+@pytest.fixture(scope="module")
+def logins_by_a_clock(browser_here: Browser, demo_here: Served) -> Iterator[Page]:
     """The list of logins, on a page whose time is set by the test."""
-    page = open_page(browser, served)
+    page = open_page(browser_here, demo_here)
     page.clock.install()
     page.reload()
     page.get_by_role("heading", name="to see to").wait_for()
     page.keyboard.press("2")
     page.get_by_role("heading", level=1, name="Logins", exact=True).wait_for()
     page.get_by_role("row").first.wait_for()
-    return page
+    yield page
+    page.context.close()
 
 
 def test_the_clipboard_is_emptied_when_due_or_when_the_window_is_in_front_again(
-    browser_here: Browser, demo_here: Served
+    logins_by_a_clock: Page,
 ) -> None:
-    page = logins_with_a_clock(browser_here, demo_here)
+    page = logins_by_a_clock
     for in_front in (True, False):
         page.keyboard.press("y")
         expect(page.get_by_text("emptied in 30 s").first).to_be_visible()
@@ -185,20 +191,18 @@ def test_the_clipboard_is_emptied_when_due_or_when_the_window_is_in_front_again(
             page.clock.run_for(600)
         expect(page.get_by_text("it has been emptied").first).to_be_visible()
         assert page.evaluate("navigator.clipboard.readText()") == ""
-    page.context.close()
 
 
 def test_what_was_copied_elsewhere_since_is_not_destroyed(
-    browser_here: Browser, demo_here: Served
+    logins_by_a_clock: Page,
 ) -> None:
-    page = logins_with_a_clock(browser_here, demo_here)
+    page = logins_by_a_clock
     page.keyboard.press("y")
     expect(page.get_by_text("emptied in 30 s").first).to_be_visible()
     page.evaluate("navigator.clipboard.writeText('a cue sheet')")
     page.clock.run_for(31_000)
     expect(page.get_by_text("something else was copied").first).to_be_visible()
     assert page.evaluate("navigator.clipboard.readText()") == "a cue sheet"
-    page.context.close()
 
 
 def test_a_file_is_brought_in_and_the_clear_file_is_named(
@@ -228,4 +232,4 @@ def test_a_file_is_brought_in_and_the_clear_file_is_named(
     expect(page.get_by_text("delete it for good")).to_be_visible()
     page.get_by_role("button", name="Undo it").click()
     expect(page.get_by_text("1 login as before again")).to_be_visible()
-    page.context.close()
+    leave(page)

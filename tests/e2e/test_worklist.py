@@ -5,7 +5,7 @@ import re
 from playwright.sync_api import Browser, expect
 
 from newknot.demo.world import PASSPHRASE
-from tests.e2e.conftest import open_page
+from tests.e2e.conftest import leave, open_page
 from tests.support.running import Served
 
 
@@ -40,7 +40,7 @@ def test_a_finding_is_accepted_by_keys_and_taken_back(
     expect(page.get_by_role("heading", name="Earlier ones")).to_be_visible()
     page.keyboard.press("1")
     expect(page.get_by_role("heading", name=f"{before} logins to see to")).to_be_visible()
-    page.context.close()
+    leave(page)
 
 
 def test_the_reuse_map_and_its_table_say_the_same(browser_here: Browser, own_demo: Served) -> None:
@@ -56,7 +56,7 @@ def test_the_reuse_map_and_its_table_say_the_same(browser_here: Browser, own_dem
     assert page.locator(".knot[data-falls]").count() == fall
     page.get_by_role("link", name="Tallow Post", exact=True).click()
     expect(page.get_by_text("If it falls, so do")).to_be_visible()
-    page.context.close()
+    leave(page)
 
 
 def test_notices_come_in_once_they_are_switched_on(browser_here: Browser, own_demo: Served) -> None:
@@ -73,6 +73,7 @@ def test_notices_come_in_once_they_are_switched_on(browser_here: Browser, own_de
     rows = page.get_by_role("row")
     expect(rows.first).to_contain_text("harrowdimmers.example says that on")
     expect(rows).to_have_count(2)
+    leave(page)
 
 
 def test_the_report_is_looked_at_and_saved(browser_here: Browser, own_demo: Served) -> None:
@@ -90,6 +91,7 @@ def test_the_report_is_looked_at_and_saved(browser_here: Browser, own_demo: Serv
     text = download.value.path().read_text("utf-8")
     assert text.startswith("Kind,Login,User name,Address,Finding,Evidence,What to do")
     assert "limelight7" not in text and "Fernbank Credit Union" in text
+    leave(page)
 
 
 def test_a_campaign_is_planned_from_a_kind_and_gone_on_with(
@@ -110,6 +112,7 @@ def test_a_campaign_is_planned_from_a_kind_and_gone_on_with(
     expect(part.get_by_role("button", name="Go on with Tallow Post")).to_be_visible()
     part.get_by_role("button", name="Let it go").click()
     expect(part).to_have_count(0)
+    leave(page)
 
 
 def test_what_a_row_needs_is_one_key_away(browser_here: Browser, demo_here: Served) -> None:
@@ -141,4 +144,4 @@ def test_what_a_row_needs_is_one_key_away(browser_here: Browser, demo_here: Serv
     # View, facet and row are as they were.
     expect(page.get_by_role("radio", name="Correct the address 2")).to_be_checked()
     expect(page.get_by_role("row", selected=True)).to_contain_text(title)
-    page.context.close()
+    leave(page)
