@@ -66,7 +66,8 @@ def changed(sql: str, *parameters: object) -> tuple[str, tuple[object, ...]]:
 
 ZEROED = """UPDATE {} SET sealed = CAST(zeroblob(length(sealed) - 16) || substr(sealed, -16) AS
 BLOB)"""
-FLIPPED = """UPDATE records SET sealed = CAST(substr(sealed, 1, 40) || ? || substr(sealed, 42)
+CHANGED = """UPDATE records SET sealed = CAST(substr(sealed, 1, 40)
+|| iif(substr(sealed, 41, 1) = X'00', X'01', X'00') || substr(sealed, 42)
 AS BLOB) WHERE record_id = ? AND part = ?"""
 
 
@@ -76,7 +77,7 @@ AS BLOB) WHERE record_id = ? AND part = ?"""
         (ZEROED.format("records"), (), ""),
         (ZEROED.format("manifest"), (), "manifest"),
         (ZEROED.format("head"), (), "head"),
-        *(((FLIPPED, (b"\0", b"\xab" * 16, part), "login")) for part in (1, 2, 3)),
+        *(((CHANGED, (b"\xab" * 16, part), "login")) for part in (1, 2, 3)),
         ("DELETE FROM records WHERE part = 3", (), "login"),
         ("DELETE FROM manifest", (), "manifest"),
         ("DELETE FROM slots WHERE slot_copy = 2", (), "passphrase"),
@@ -107,11 +108,11 @@ def test_a_copy_with_any_fault_is_not_believed(
 def test_it_may_lack_what_the_vault_itself_has_lost_and_nothing_else(
     tmp_path: Path, filled: Vault
 ) -> None:
-    filled.connection.execute(FLIPPED, (b"\0", b"\xab" * 16, SECRETS))
+    filled.connection.execute(CHANGED, (b"\xab" * 16, SECRETS))
     path, lost = copied(filled, tmp_path / "copy"), unreadable_of(filled)
     require_whole_copy(filled, path, least_counter=filled.counter, but_for=lost)
     with closing(sqlite3.connect(path, isolation_level=None)) as connection:
-        connection.execute(FLIPPED, (b"\0", b"\xab" * 16, HISTORY))
+        connection.execute(CHANGED, (b"\xab" * 16, HISTORY))
     with pytest.raises(CopyFaulty):
         require_whole_copy(filled, path, least_counter=filled.counter, but_for=lost)
 
