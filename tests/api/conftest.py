@@ -2,6 +2,7 @@
 
 import atexit
 from collections.abc import Iterator
+from copy import copy
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -9,10 +10,15 @@ from typing import Any
 import httpx
 import pytest
 from anyio.from_thread import BlockingPortal, start_blocking_portal
+from fastapi import FastAPI
+from starlette.datastructures import State
 from starlette.testclient import TestClient
 
 import newknot.api.app
+from newknot.api.app import make_api as make_bare_api
 from newknot.edge import SystemRandom
+from newknot.outside import driven_site, page_rules
+from newknot.outside.limited_child import run_limited
 from newknot.store.corpus import Corpus
 from newknot.usecases.vault.keeper import Keeper
 from tests.conftest import CHEAP, PASSPHRASE, HandClock
@@ -31,9 +37,32 @@ def shared_portal() -> BlockingPortal:
 
 
 @cache
+def routed() -> FastAPI:
+    """The API over no vault: putting its routes together costs more than most tests."""
+    return make_bare_api(None, port=PORT)  # type: ignore[arg-type]
+
+
+def routed_over(keeper: Keeper, *, port: int) -> FastAPI:
+    """The same routes with a state of their own."""
+    one = copy(routed())
+    one.state = State({"keeper": keeper, "port": port})
+    return one
+
+
+@pytest.fixture(scope="session", autouse=True)
+def once_a_process() -> Iterator[None]:
+    """What comes out the same: the routes, and what a child reads in one foreign page."""
+    with pytest.MonkeyPatch.context() as patched:
+        patched.setattr(newknot.api.app, "make_api", routed_over)
+        for reader in (driven_site, page_rules):
+            patched.setattr(reader, "run_limited", cache(run_limited))
+        yield
+
+
+@cache
 def document() -> dict[str, Any]:
     """The OpenAPI document, which rests on no vault."""
-    return newknot.api.app.make_api(None, port=PORT).openapi()  # type: ignore[arg-type]
+    return routed().openapi()
 
 
 def routes() -> list[tuple[str, str]]:

@@ -16,6 +16,8 @@ from playwright.sync_api import Browser, BrowserContext, Playwright
 ROOT = Path(__file__).parents[2]
 WEB = ROOT / "web" / "dist"
 CHROMIUM = "/usr/bin/chromium"
+HEADLESS_SHELL = "/usr/bin/chromium-headless-shell"
+"""The same engine without the windows, profiles and services of a browser: half of the work."""
 BROWSER_ARGUMENTS = [
     "--no-sandbox",
     "--disable-gpu",
@@ -119,12 +121,14 @@ def _wait(process: subprocess.Popen[bytes], port: int, log: Path) -> None:
 
 
 def launch(playwright: Playwright, *, briefly: bool = False, **options: object) -> Browser:
-    """Debian's Chromium, headless. briefly: for pages that live some seconds, in which code that is
-    compiled for long use costs more than it gives; not where figures are taken.
+    """Debian's Chromium, headless. briefly: for pages that live some seconds. By the engine alone
+    where it is there; code that is compiled for long use costs more than it gives. Not where
+    figures or pictures are taken.
     """
     more = ["--js-flags=--no-opt,--no-maglev"] if briefly else []
+    alone = briefly and Path(HEADLESS_SHELL).exists()
     return playwright.chromium.launch(
-        executable_path=CHROMIUM,
+        executable_path=HEADLESS_SHELL if alone else CHROMIUM,
         args=[*BROWSER_ARGUMENTS, *more],
         **options,  # type: ignore[arg-type]
     )
