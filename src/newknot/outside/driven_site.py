@@ -11,8 +11,6 @@ from dataclasses import dataclass
 from pathlib import Path
 from urllib.parse import urlencode
 
-import httpx
-
 from newknot.core.address import Site, address_from, site_of
 from newknot.core.errors import FieldInvalid
 from newknot.core.rotation.site_form import (
@@ -188,6 +186,8 @@ class DrivenSite:
     def _once(
         self, method: str, address: str, body: bytes | None, referer: str
     ) -> tuple[int, str, bytes]:
+        import httpx
+
         self._look()
         target, headers = at_loopback(address)
         if body is not None:

@@ -2,13 +2,14 @@
 
 import time
 from collections.abc import Callable
+from typing import TYPE_CHECKING
 from urllib.parse import urlsplit
-
-import httpx
 
 from newknot.core.address import site_of
 from newknot.core.errors import FieldInvalid, NewKnotError
-from newknot.outside.bounded_network import OutsideClient
+
+if TYPE_CHECKING:
+    from newknot.outside.bounded_network import OutsideClient
 
 TIMEOUT_S, CONNECT_S = 5.0, 2.0
 ANSWER_S = 10.0
@@ -36,8 +37,15 @@ def checked_service(address: str, *, field: str, own_port: int | None = None) ->
     return site.address.rstrip("/")
 
 
-def outside_client() -> OutsideClient:
-    """A client that keeps no cookies, follows no redirects and heeds no proxy settings."""
+def outside_client() -> "OutsideClient":
+    """A client that keeps no cookies, follows no redirects and heeds no proxy settings.
+
+    The library is loaded when something is reached for: a start need not wait for it.
+    """
+    import httpx
+
+    from newknot.outside.bounded_network import OutsideClient
+
     return OutsideClient(
         timeout=httpx.Timeout(TIMEOUT_S, connect=CONNECT_S),
         follow_redirects=False,
@@ -59,7 +67,7 @@ def at_loopback(address: str) -> tuple[str, dict[str, str]]:
 
 
 def fetch(
-    client: OutsideClient,
+    client: "OutsideClient",
     address: str,
     *,
     most_bytes: int,
@@ -68,6 +76,8 @@ def fetch(
     """The body of an answer of status 200, within one time for the whole of it; given up as soon as
     may_go_on answers False. Raises `OutsideFailed`.
     """
+    import httpx
+
     target, headers = at_loopback(address)
     until = time.monotonic() + ANSWER_S
 
