@@ -88,7 +88,7 @@ def test_killed_at_any_instant_through_many_rotations_nothing_is_lost(tmp_path: 
     while world.rotations < ROTATIONS_LEAST or kills < KILLS_LEAST:
         with serving(tmp_path) as served:
             callers = [Caller(served) for _ in range(WINDOWS)]
-            killer = threading.Timer(0.8 + 1.6 * chance.random(), served.process.kill)
+            killer = threading.Timer(1.0 + 1.0 * chance.random(), served.process.kill)
             windows = [
                 threading.Thread(target=_until_gone, args=(caller, world, chance.getrandbits(32)))
                 for caller in callers

@@ -99,12 +99,16 @@ def test_without_origin_only_the_same_origin_is_answered(api: Api, site: str) ->
 
 def test_no_malformed_request_is_echoed(api: Api) -> None:
     bodies: list[Any] = [
-        {"passphrase": [CANARY]},
         {CANARY: CANARY},
-        {"secret": {"own": {"x": CANARY}, CANARY: 1}, "title": 4},
+        {"secret": {"own": {"x": CANARY}, CANARY: 1}, "title": 4, "passphrase": [CANARY]},
         [CANARY],
-        {"policy": {CANARY: 1, "min_length": CANARY}, "length": CANARY, "name": "n", "domains": []},
-        {"mapping": [CANARY]},
+        {
+            "policy": {CANARY: 1, "min_length": CANARY},
+            "length": CANARY,
+            "name": "n",
+            "domains": [],
+            "mapping": [CANARY],
+        },
         f'{{"passphrase": "{CANARY}'.encode(),
     ]
     for method, path in routes():

@@ -131,7 +131,7 @@ def test_ten_thousand_of_one_secret_are_one_group_without_blowing_up() -> None:
     assert max(len(f.others) for f in found) <= 50
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=20, deadline=None)
 @given(st.lists(st.tuples(st.integers(0, 11), st.sampled_from(TEXTS)), max_size=12))
 def test_with_a_memory_the_findings_are_those_of_a_whole_audit(
     changes: list[tuple[int, str | None]],

@@ -76,7 +76,7 @@ def listed(policy: SitePolicy) -> tuple[set[str], set[str]]:
     return allowed, {text.lower() for text in cut} if policy.folds_case else cut
 
 
-@pytest.mark.parametrize("seed", range(3))
+@pytest.mark.parametrize("seed", range(2))
 def test_every_count_is_that_of_listing_and_every_allowed_string_is_drawn(seed: int) -> None:
     chance = random.Random(seed)
     for _ in range(110):
@@ -93,7 +93,7 @@ def test_every_count_is_that_of_listing_and_every_allowed_string_is_drawn(seed: 
         assert set(drawn) <= allowed, policy
 
 
-@pytest.mark.parametrize("seed", range(3))
+@pytest.mark.parametrize("seed", range(2))
 def test_where_kept_forms_are_too_many_to_list_the_bounds_hold(seed: int) -> None:
     chance = random.Random(seed)
     tight = 0

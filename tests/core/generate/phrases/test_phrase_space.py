@@ -98,7 +98,7 @@ def test_the_size_is_the_number_of_distinct_texts_that_the_policy_takes(
     texts = listed(layers, last_mode(shape))
     assert len(set(texts)) == len(texts), "a text could be put together in two ways"
     assert PhraseSpace(layers, None, last_mode=last_mode(shape)).size == len(texts)
-    for _ in range(4):
+    for _ in range(2):
         rules = some_policy()
         kept = rules.keeps_first or 99
         fitting = {t for t in texts if not rules.violations(t) and len(t) <= kept}
