@@ -34,7 +34,7 @@ web_checks() {
 
 beside web web_checks
 beside python python_checks
-# Journeys wait for browsers most of the time; those of a file share a demo.
+# Journeys of a file, or of several, share a demo.
 beside journeys .venv/bin/python -m pytest -n 2 --dist loadfile tests/e2e
 failed=0
 .venv/bin/python -m pytest -n 2 --dist worksteal --ignore=tests/e2e || failed=1

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from pathlib import Path
+from typing import Any
 
 import pytest
 from playwright.sync_api import (
@@ -13,6 +14,7 @@ from playwright.sync_api import (
     expect,
     sync_playwright,
 )
+from xdist.scheduler import LoadFileScheduling
 
 from newknot.demo.world import PASSPHRASE
 from tests.support.running import Served, demo, launch
@@ -47,13 +49,40 @@ def demo_here(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
         yield served
 
 
-@pytest.fixture(scope="module")
-def own_demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
-    """A demo that the tests of a file may change: what they leave is seen by those after them."""
-    with demo(tmp_path_factory.mktemp("changing")) as served:
+SHARING = ("driving", "generate", "keys", "strip")
+"""Files of which the tests change one demo, one after another, in one process."""
+
+
+class _Together(LoadFileScheduling):  # type: ignore[misc]
+    """Files that share a demo are as one."""
+
+    def _split_scope(self, nodeid: str) -> str:
+        file = str(super()._split_scope(nodeid))
+        return "sharing" if Path(file).stem.removeprefix("test_") in SHARING else file
+
+
+def pytest_xdist_make_scheduler(config: pytest.Config, log: Any) -> _Together:
+    """How tests are shared out among processes."""
+    return _Together(config, log)
+
+
+def _changing(folder: Path) -> Iterator[Served]:
+    with demo(folder) as served:
         yield served
         if left := _LEFT.pop(served.url, None):
             left.context.close()
+
+
+@pytest.fixture(scope="session")
+def changed_demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
+    """A demo that the tests of all files in `SHARING` change: the next sees what one leaves."""
+    yield from _changing(tmp_path_factory.mktemp("changed"))
+
+
+@pytest.fixture(scope="module")
+def own_demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
+    """A demo that the tests of a file may change."""
+    yield from _changing(tmp_path_factory.mktemp("changing"))
 
 
 _LEFT: dict[str, Page] = {}

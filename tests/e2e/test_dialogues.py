@@ -5,7 +5,7 @@ from collections.abc import Callable, Iterator
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from tests.e2e.conftest import open_page, prove
+from tests.e2e.conftest import leave, open_page, prove
 from tests.support.running import Served
 
 CSV = b"Site,Login,Password\nReed Organ Society,ilse,a1b2c3d4\nbroken,row\n,x,y\n"
@@ -24,7 +24,7 @@ HEADED = {"Worklist": "to see to"}
 def page(browser_here: Browser, own_demo: Served) -> Iterator[Page]:
     page = open_page(browser_here, own_demo)
     yield page
-    page.context.close()
+    leave(page)
 
 
 def go(page: Page, name: str) -> None:

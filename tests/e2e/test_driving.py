@@ -8,8 +8,8 @@ from tests.e2e.conftest import open_page
 from tests.support.running import Served
 
 
-def test_driven_at_a_site_that_cuts_in_silence(browser_here: Browser, own_demo: Served) -> None:
-    page = open_page(browser_here, own_demo)
+def test_driven_at_a_site_that_cuts_in_silence(browser_here: Browser, changed_demo: Served) -> None:
+    page = open_page(browser_here, changed_demo)
     page.keyboard.press("Control+k")
     page.get_by_role("combobox", name="Find a login").fill("Papertape")
     page.get_by_role("option", name="Papertape Licensing").first.wait_for()

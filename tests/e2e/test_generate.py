@@ -22,9 +22,9 @@ def words_shown(page: Page) -> list[str]:
 
 
 def test_words_are_kept_by_wish_and_a_selection_is_sealed_before_it_is_copied(
-    browser_here: Browser, own_demo: Served
+    browser_here: Browser, changed_demo: Served
 ) -> None:
-    page = open_page(browser_here, own_demo)
+    page = open_page(browser_here, changed_demo)
     pick_kind(page, "Words")
     expect(page.get_by_text("77.54 bits", exact=True)).to_be_visible()
     first = words_shown(page)
@@ -58,8 +58,10 @@ def test_words_are_kept_by_wish_and_a_selection_is_sealed_before_it_is_copied(
     leave(page)
 
 
-def test_dice_lines_sentences_and_the_comparison(browser_here: Browser, own_demo: Served) -> None:
-    page = open_page(browser_here, own_demo)
+def test_dice_lines_sentences_and_the_comparison(
+    browser_here: Browser, changed_demo: Served
+) -> None:
+    page = open_page(browser_here, changed_demo)
     pick_kind(page, "Words")
     page.get_by_role("spinbutton", name="How many words").fill("2")
     page.get_by_role("button", name="take real dice or coins").click()

@@ -11,7 +11,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from newknot.demo.world import PASSPHRASE
-from tests.e2e.conftest import open_page
+from tests.e2e.conftest import leave, open_page
 from tests.support.running import Served
 
 
@@ -163,7 +163,7 @@ def brought_in(keys: Keys, folder: Path) -> None:
 def page(browser_here: Browser, own_demo: Served) -> Iterator[Page]:
     page = open_page(browser_here, own_demo)
     yield page
-    page.context.close()
+    leave(page)
 
 
 @pytest.mark.parametrize(

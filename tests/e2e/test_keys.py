@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator
 import pytest
 from playwright.sync_api import Browser, Locator, Page, expect
 
-from tests.e2e.conftest import open_page
+from tests.e2e.conftest import leave, open_page
 from tests.support.running import Served
 
 VIEW = {"1": "Worklist", "2": "Logins"}
@@ -17,10 +17,10 @@ TYPED = "lyrenhcdw"
 
 
 @pytest.fixture(scope="module")
-def page(browser_here: Browser, own_demo: Served) -> Iterator[Page]:
-    page = open_page(browser_here, own_demo)
+def page(browser_here: Browser, changed_demo: Served) -> Iterator[Page]:
+    page = open_page(browser_here, changed_demo)
     yield page
-    page.context.close()
+    leave(page)
 
 
 def go(page: Page, view: str) -> None:

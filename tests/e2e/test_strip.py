@@ -7,9 +7,9 @@ from tests.support.running import Served
 
 
 def test_a_refusal_is_learned_from_within_the_strip(
-    browser_here: Browser, own_demo: Served
+    browser_here: Browser, changed_demo: Served
 ) -> None:
-    page = open_page(browser_here, own_demo)
+    page = open_page(browser_here, changed_demo)
     open_login(page, "Wren Music")
     page.keyboard.press("r")
     expect(page.get_by_role("heading", name="Copy the current secret")).to_be_visible()
@@ -42,9 +42,9 @@ def test_a_refusal_is_learned_from_within_the_strip(
 
 
 def test_signing_in_is_a_row_above_the_sheet_and_a_window_beside_the_site(
-    browser_here: Browser, own_demo: Served
+    browser_here: Browser, changed_demo: Served
 ) -> None:
-    page = open_page(browser_here, own_demo)
+    page = open_page(browser_here, changed_demo)
     open_login(page, "Gantry Rentals")
     page.keyboard.press("s")
     row = page.get_by_role("region", name="Sign in", exact=True)
