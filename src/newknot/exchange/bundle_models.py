@@ -55,7 +55,7 @@ Stamps = Annotated[dict[Text, Stamp], Field(max_length=KEYS_MOST)]
 
 
 class _Document(BaseModel):
-    model_config = ConfigDict(extra="allow", strict=True, frozen=True)
+    model_config = ConfigDict(defer_build=True, extra="allow", strict=True, frozen=True)
 
     stamps: Stamps = {}
     edition: Count = 0
@@ -65,7 +65,7 @@ class _Document(BaseModel):
 class Origin(BaseModel):
     """How a secret came to be."""
 
-    model_config = ConfigDict(extra="allow", strict=True)
+    model_config = ConfigDict(defer_build=True, extra="allow", strict=True)
 
     kind: Literal["drawn", "own", "imported"]
     entropy_bits: Annotated[float, Field(ge=0, le=1e6)] | None = None
@@ -156,7 +156,7 @@ class RotationCard(_Document):
 class HeldSecret(BaseModel):
     """A secret that a rotation holds."""
 
-    model_config = ConfigDict(extra="allow", strict=True)
+    model_config = ConfigDict(defer_build=True, extra="allow", strict=True)
 
     secret: Text
     origin: Origin
@@ -245,7 +245,7 @@ Kind = Literal["LOGIN", "ROTATION", "POLICY", "WAIVER", "LOOSE_END", "CAMPAIGN",
 class Gone(BaseModel):
     """What is known of a record that was deleted for good: stamps by part, ids of its secrets."""
 
-    model_config = ConfigDict(extra="forbid", strict=True, populate_by_name=True)
+    model_config = ConfigDict(defer_build=True, extra="forbid", strict=True, populate_by_name=True)
 
     card: Stamps = Field({}, alias="1")
     secret: Stamps = Field({}, alias="2")
@@ -258,7 +258,7 @@ class Gone(BaseModel):
 class Bundle(BaseModel):
     """The whole of it, its records not looked into yet."""
 
-    model_config = ConfigDict(extra="allow", strict=True)
+    model_config = ConfigDict(defer_build=True, extra="allow", strict=True)
 
     vault_id: Annotated[str, Field(max_length=64)]
     made_at: Moment

@@ -12,7 +12,6 @@ from dataclasses import dataclass
 from enum import StrEnum
 from functools import cache, lru_cache
 
-from confusable_homoglyphs import confusables
 from rapidfuzz.distance import OSA
 
 from newknot.core.address.site import Site, spelled, suffix_of
@@ -180,6 +179,9 @@ def _folded(name: str) -> str:
 def _ascii_of(character: str) -> str:
     if character.isascii():
         return character
+    # Its table is read when it is loaded: most names never need it.
+    from confusable_homoglyphs import confusables
+
     found = confusables.is_confusable(character, greedy=True)
     for glyph in found[0]["homoglyphs"] if found else ():
         if glyph["c"].isascii() and glyph["c"].isalnum():
