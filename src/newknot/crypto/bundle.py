@@ -3,20 +3,23 @@
 The key-encryption key is Argon2id (RFC 9106) of a passphrase; its parameters stand in the
 protected header as "kdf", the salt as text whose ASCII bytes are the salt, so that other tools can
 open it. Or it is agreed with a recipient's public key: ECDH-ES+A256KW (RFC 7518, 4.6) on P-256.
+
+The library of these standards is loaded with the first bundle: a start need not wait for it.
 """
 
 import json
 from base64 import urlsafe_b64decode, urlsafe_b64encode
 from collections.abc import Callable
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from argon2.low_level import ARGON2_VERSION
-from joserfc import jwe
-from joserfc.errors import JoseError
-from joserfc.jwk import ECKey, OctKey
 
 from newknot.core.errors import FieldInvalid, NewKnotError
 from newknot.crypto.kdf import SALT_BYTES, KdfParameters, derive_key
+
+if TYPE_CHECKING:
+    from joserfc.jwe import JWERegistry
+    from joserfc.jwk import ECKey, OctKey
 
 TYPE = "newknot-bundle+json"
 HEADER_MOST, BUNDLE_MOST = 4_096, 256 << 20
@@ -58,25 +61,28 @@ def seal_bundle(
         },
     }
     key = derive_key(passphrase, salt=salt.encode("ascii"), parameters=parameters)
-    sealed: str = jwe.encrypt_compact(header, text, OctKey.import_key(key), registry=_registry())
-    return sealed.encode("ascii")
+    return _sealed(header, text, _symmetric(key))
 
 
 def new_recipient_key() -> str:
     """A private key for bundles to come, as a JWK (RFC 7517). Randomness is the system's."""
+    from joserfc.jwk import ECKey
+
     return json.dumps(ECKey.generate_key("P-256", private=True).as_dict(private=True))
 
 
 def public_key_of(private_key: str) -> str:
     """What is given to those who seal for it, as a JWK."""
-    return json.dumps(ECKey.import_key(json.loads(private_key)).as_dict(private=False))
+    return json.dumps(_on_curve(json.loads(private_key)).as_dict(private=False))
 
 
 def seal_bundle_to(text: bytes, *, public_key: str) -> bytes:
     """The bundle of a text that the holder of a key alone can open. Raises `FieldInvalid`."""
+    from joserfc.errors import JoseError
+
     try:
         given = json.loads(public_key[:HEADER_MOST])
-        key = ECKey.import_key({name: given[name] for name in ("kty", "crv", "x", "y")})
+        key = _on_curve({name: given[name] for name in ("kty", "crv", "x", "y")})
         if key.curve_name != "P-256":
             raise ValueError
     except (JoseError, ValueError, KeyError, TypeError, RecursionError):
@@ -87,8 +93,7 @@ def seal_bundle_to(text: bytes, *, public_key: str) -> bytes:
         "typ": TYPE,
         "cty": "application/json",
     }
-    sealed: str = jwe.encrypt_compact(header, text, key, registry=_registry())
-    return sealed.encode("ascii")
+    return _sealed(header, text, key)
 
 
 def open_bundle(file: bytes, *, passphrase: str, private_key: str | None = None) -> bytes:
@@ -102,13 +107,11 @@ def open_bundle(file: bytes, *, passphrase: str, private_key: str | None = None)
     if header.get("alg") == _AGREED:
         if private_key is None:
             raise BundleClosed()
-        return _opened(text, ECKey.import_key(json.loads(private_key)))
+        return _opened(text, _on_curve(json.loads(private_key)))
     if header.get("alg") != _ALGORITHM:
         raise BundleRefused(reason=_OTHER_WAY)
     parameters, salt = _kdf(header.get("kdf"))
-    return _opened(
-        text, OctKey.import_key(derive_key(passphrase, salt=salt, parameters=parameters))
-    )
+    return _opened(text, _symmetric(derive_key(passphrase, salt=salt, parameters=parameters)))
 
 
 def is_for_a_key(file: bytes) -> bool:
@@ -130,7 +133,29 @@ def _kdf(kdf: object) -> tuple[KdfParameters, bytes]:
     return KdfParameters(*numbers), salt
 
 
-def _opened(text: str, key: OctKey | ECKey) -> bytes:
+def _symmetric(key: bytes) -> "OctKey":
+    from joserfc.jwk import OctKey
+
+    return OctKey.import_key(key)
+
+
+def _on_curve(key: dict[str, Any]) -> "ECKey":
+    from joserfc.jwk import ECKey
+
+    return ECKey.import_key(key)
+
+
+def _sealed(header: dict[str, Any], text: bytes, key: "OctKey | ECKey") -> bytes:
+    from joserfc import jwe
+
+    sealed: str = jwe.encrypt_compact(header, text, key, registry=_registry())
+    return sealed.encode("ascii")
+
+
+def _opened(text: str, key: "OctKey | ECKey") -> bytes:
+    from joserfc import jwe
+    from joserfc.errors import JoseError
+
     try:
         found = jwe.decrypt_compact(text, key, registry=_registry())
     except (JoseError, ValueError, TypeError, KeyError):
@@ -154,12 +179,12 @@ def _header(file: bytes) -> tuple[str, dict[str, Any]]:
     return text, header
 
 
-class _Registry(jwe.JWERegistry):
-    """Bundles are whole vaults: larger than tokens."""
+def _registry() -> "JWERegistry":
+    from joserfc.jwe import JWERegistry
 
-    max_ciphertext_length = BUNDLE_MOST
-    max_protected_header_length = HEADER_MOST
-
-
-def _registry() -> jwe.JWERegistry:
-    return _Registry(algorithms=[_ALGORITHM, _AGREED, _ENCRYPTION], strict_check_header=False)
+    used = [_ALGORITHM, _AGREED, _ENCRYPTION]
+    registry = JWERegistry(algorithms=used, strict_check_header=False)
+    # Bundles are whole vaults: larger than tokens.
+    registry.max_ciphertext_length = BUNDLE_MOST
+    registry.max_protected_header_length = HEADER_MOST
+    return registry

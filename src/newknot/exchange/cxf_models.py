@@ -44,7 +44,9 @@ Moment = Annotated[datetime | None, BeforeValidator(_moment)]
 
 
 class _Shape(BaseModel):
-    model_config = ConfigDict(defer_build=True, extra="allow", frozen=True, coerce_numbers_to_str=False)
+    model_config = ConfigDict(
+        defer_build=True, extra="allow", frozen=True, coerce_numbers_to_str=False
+    )
 
 
 class EditableField(_Shape):
