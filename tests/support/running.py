@@ -17,7 +17,7 @@ ROOT = Path(__file__).parents[2]
 WEB = ROOT / "web" / "dist"
 CHROMIUM = "/usr/bin/chromium"
 HEADLESS_SHELL = "/usr/bin/chromium-headless-shell"
-"""The same engine without the windows, profiles and services of a browser: half of the work."""
+"""The same engine without a browser's windows, profiles and services: two thirds of the work."""
 BROWSER_ARGUMENTS = [
     "--no-sandbox",
     "--disable-gpu",

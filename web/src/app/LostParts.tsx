@@ -8,8 +8,8 @@ import { useAct } from "../shared/useAct";
 
 const NAMED_MOST = 6;
 const BECAME: Record<Schema["LostPartOut"]["became"], string> = {
-  new_card: "its secrets and history are in a new login, called after it",
-  without_secret: "all but its secret is there; earlier ones are in its history",
+  new_card: "what can be read of its secrets and history is in a new login, called after it",
+  without_secret: "its secret is gone, all else of it that can be read is there",
   without_history: "its history begins anew",
   loose_end: "its secrets are among the loose ends",
   gone: "gone",
