@@ -24,6 +24,7 @@ from scripts.strength.noted import noted
 from scripts.strength.processes import Process, processes
 from scripts.strength.rarer import rarer
 from scripts.strength.unseen import unseen
+from scripts.strength.untried import untried
 
 OPEN_SET, HELD_OUT = (Path(__file__).parent / name for name in ("open_set", "held_out"))
 EACH = 20
@@ -103,6 +104,8 @@ def main(*, worst: bool, held_out: bool) -> None:
         _report(None, rarer(), worst=worst)
         print("\neveryday, written after rarer; no finder is written from them")
         _report(None, everyday(), worst=worst)
+        print("\nuntried, written before the cheaper way; nothing is chosen by them")
+        _report(None, untried(), worst=worst)
         print("\nopen, fitted")
     _report(OPEN_SET, processes(), worst=worst)
 

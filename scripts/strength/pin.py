@@ -23,6 +23,7 @@ from scripts.strength.noted import noted
 from scripts.strength.processes import processes
 from scripts.strength.rarer import rarer
 from scripts.strength.unseen import unseen
+from scripts.strength.untried import untried
 
 TARGET = Path(__file__).parents[2] / "tests/vectors/measures.tsv"
 CONTEXT = ("Gantry Rentals", "ilse.quist")
@@ -36,7 +37,7 @@ def texts() -> list[str]:
         way.make(random)
         for ways in (
             *(processes, further, families, noted, unseen, latest, afterwards),
-            *(newest, blind, rarer, everyday),
+            *(newest, blind, rarer, everyday, untried),
         )
         for way in ways()
     ]

@@ -39,16 +39,17 @@ def test_few_drawn_texts_look_much_likelier_than_they_are() -> None:
         assert sum(c < whole - 2 for c in costs) <= 9
 
 
-def ways(found: list[Found], end: int, part: Part) -> float:
-    """The cheapest way to a part that ends there, by trying all of them."""
+def ways(found: list[Found], end: int, part: Part, share: float) -> float:
+    """The cheapest way to a part that ends there, by trying all of them, where a share of what the
+    kinds and their order cost is counted.
+    """
     if end == 0:
         return 0.0 if part is Part.START else inf
     return min(
         (
-            ways(found, f.start, before)
-            - log10(FOLLOWS[before][Part(f.part)])
+            ways(found, f.start, before, share)
             + f.which_log10
-            + f.kind_log10
+            + share * (f.kind_log10 - log10(FOLLOWS[before][Part(f.part)]))
             for f in found
             for before in Part
             if f.end == end and f.part is part and part in FOLLOWS[before]
@@ -57,7 +58,8 @@ def ways(found: list[Found], end: int, part: Part) -> float:
     )
 
 
-def test_the_likeliest_way_is_the_cheapest_of_all() -> None:
+@pytest.mark.parametrize("share", [1.0, 0.25])
+def test_the_likeliest_way_is_the_cheapest_of_all(share: float) -> None:
     random = Random(11)
     parts = [Part.WORD, Part.DIGITS, Part.SYMBOL, Part.PATTERN, Part.LIST, Part.LINK]
     for _ in range(40):
@@ -70,10 +72,11 @@ def test_the_likeliest_way_is_the_cheapest_of_all() -> None:
             offers.append(Found(start, end, part, which, random.random(), SegmentKind.WORD))
         # Characters of no alphabet, so that drawn ones never win.
         text = "\U0001f9ff" * size
-        cover = likeliest(Reading(text, text, text), offers)
-        best = min(ways(offers, size, p) - log10(1 - sum(FOLLOWS[p].values())) for p in parts)
+        cover = likeliest(Reading(text, text, text), offers, share)
+        ends = {p: -share * log10(1 - sum(FOLLOWS[p].values())) for p in parts}
+        best = min(ways(offers, size, p, share) + ends[p] for p in parts)
         if best < 3.5:
-            assert abs(cover.which_log10 + cover.kinds_log10 - best) < 1e-9
+            assert abs(cover.which_log10 + share * cover.kinds_log10 - best) < 1e-9
             assert [s.start for s in cover.segments[1:]] == [s.end for s in cover.segments[:-1]]
 
 

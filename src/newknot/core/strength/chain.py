@@ -9,6 +9,7 @@ the reasons.
 import re
 from collections.abc import Iterable
 from dataclasses import dataclass
+from functools import cache
 from math import inf, log10
 
 from newknot.core.strength.letter_chain import (
@@ -87,7 +88,6 @@ ALPHABETS = (
 ANY_SCRIPT_SHARE = 1 - sum(share for _, share in ALPHABETS)
 GOES_ON = 0.9
 """Of unpatterned characters, how often another follows."""
-_STAYS, _STOPS = -log10(GOES_ON), -log10(1 - GOES_ON)
 _ASCII_LOG10, _ALPHABETIC_LOG10, _IDEOGRAPHIC_LOG10, _OTHER_LOG10 = 2.1, 1.6, 3.5, 4.0
 _SCRIPTS = (
     (0x80, 0x6FF, _ALPHABETIC_LOG10),  # Latin with marks, Greek, Cyrillic, Hebrew, Arabic
@@ -99,14 +99,7 @@ _SCRIPTS = (
 """Alphabets by their place in Unicode, and -log10 of one of their characters."""
 _PARTS = len(Part)
 _BY_CHANCE, _BY_WORD = int(Part.RANDOM), int(Part.WORD)
-_COSTS = [
-    [-log10(follows[then]) if then in follows else inf for then in Part]
-    for follows in (FOLLOWS[part] for part in Part)
-]
-_NEXT = [[(then, cost) for then, cost in enumerate(row) if cost < inf] for row in _COSTS]
-_END = [inf, *(-log10(1 - sum(FOLLOWS[part].values())) for part in list(Part)[1:])]
 _ANY = len(ALPHABETS)
-_ENTER = [-log10(share) for _, share in ALPHABETS] + [-log10(ANY_SCRIPT_SHARE)]
 _EACH = [log10(len(members)) for members, _ in ALPHABETS]
 _HOLDING = {
     c: (
@@ -119,6 +112,40 @@ _HOLDING = {
 
 
 _SPEAKABLE = re.compile(f"[a-z]{{{SHORTEST},}}")
+
+
+@dataclass(frozen=True, slots=True)
+class _Prices:
+    """What the kinds of parts and their order cost, at a share of it: of the part that follows each
+    (also as pairs, without those that never do), of the end after each, of each alphabet, of one
+    more unpatterned character and of none more, and of letters like a word's.
+    """
+
+    costs: list[list[float]]
+    following: list[list[tuple[int, float]]]
+    end: list[float]
+    enter: list[float]
+    stays: float
+    stops: float
+    made_up: float
+
+
+@cache
+def _prices(share: float) -> _Prices:
+    costs = [
+        [-share * log10(follows[then]) if then in follows else inf for then in Part]
+        for follows in (FOLLOWS[part] for part in Part)
+    ]
+    alphabets = [*(each for _, each in ALPHABETS), ANY_SCRIPT_SHARE]
+    return _Prices(
+        costs=costs,
+        following=[[(then, c) for then, c in enumerate(row) if c < inf] for row in costs],
+        end=[inf, *(-share * log10(1 - sum(FOLLOWS[part].values())) for part in list(Part)[1:])],
+        enter=[-share * log10(each) for each in alphabets],
+        stays=-share * log10(GOES_ON),
+        stops=-share * log10(1 - GOES_ON),
+        made_up=share * ENTRY_LOG10,
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -147,18 +174,24 @@ def script_log10(c: str) -> float:
     return _OTHER_LOG10
 
 
-def likeliest(reading: Reading, found: Iterable[Found]) -> Cover:
-    """One pass over the end positions; linear in the text but for what the finders offer."""
+def likeliest(reading: Reading, found: Iterable[Found], kinds_share: float = 1.0) -> Cover:
+    """One pass over the end positions; linear in the text but for what the finders offer.
+
+    kinds_share: how much of what the kinds and their order cost is counted in the choice; below 1
+    it is the way that costs least to whoever knows the kinds, and not the likeliest.
+    """
+    prices = _prices(kinds_share)
     text = reading.text
     n = len(text)
     ending: list[list[Found]] = [[] for _ in range(n + 1)]
     for offer in found:
         ending[offer.end].append(offer)
-    entry: list[list[float]] = [_COSTS[Part.START]]
+    entry: list[list[float]] = [prices.costs[Part.START]]
     entered_from: list[list[int]] = [[Part.START] * _PARTS]
     chosen: list[list[Found | None]] = [[None] * _PARTS]
-    drawn, made_up = _Drawn(), _MadeUp()
-    after_chance = _COSTS[_BY_CHANCE]
+    drawn, made_up = _Drawn(prices), _MadeUp(prices.made_up)
+    after_chance = prices.costs[_BY_CHANCE]
+    following = prices.following
     others = [part for part in range(1, _PARTS) if part != _BY_CHANCE]
     speakable = bytearray(n)
     for run in _SPEAKABLE.finditer(reading.low):
@@ -169,21 +202,21 @@ def likeliest(reading: Reading, found: Iterable[Found]) -> Cover:
         last: list[Found | None] = [None] * _PARTS
         for offer in ending[end]:
             start, _, part, which, fee, _, _ = offer
-            total = entry[start][part] + which + fee
+            total = entry[start][part] + which + fee * kinds_share
             if total < best[part]:
                 best[part], last[part] = total, offer
         best[_BY_CHANCE] = drawn.step(text[end - 1], end, entry[end - 1][_BY_CHANCE])
         if speakable[end - 1]:
             made_up.step(reading.low[end - 1], end, entry[end - 1][_BY_WORD])
-            total, made = made_up.ended(end, entry)
+            total = made_up.ended(end)
             if total < best[_BY_WORD]:
-                best[_BY_WORD], last[_BY_WORD] = total, made
+                best[_BY_WORD], last[_BY_WORD] = total, made_up.found(end, total, entry)
         here = best[_BY_CHANCE]
         costs, sources = [here + cost for cost in after_chance], [_BY_CHANCE] * _PARTS
         for part in others:
             here = best[part]
             if here < inf:
-                for then, cost in _NEXT[part]:
+                for then, cost in following[part]:
                     if here + cost < costs[then]:
                         costs[then], sources[then] = here + cost, part
         entry.append(costs)
@@ -191,10 +224,10 @@ def likeliest(reading: Reading, found: Iterable[Found]) -> Cover:
         chosen.append(last)
     if n == 0:
         return Cover(0.0, 0.0, ())
-    part = min(range(1, _PARTS), key=lambda p: best[p] + _END[p])
+    part = min(range(1, _PARTS), key=lambda p: best[p] + prices.end[p])
     segments = _back(n, part, chosen, entered_from, drawn.runs)
     which = sum(segment.cost_log10 for segment in segments)
-    return Cover(which, best[part] + _END[part] - which, segments)
+    return Cover(which, (best[part] + prices.end[part] - which) / kinds_share, segments)
 
 
 def _back(
@@ -223,19 +256,21 @@ class _Drawn:
     runs: by end position, where the cheapest run of all begins and what its characters cost.
     """
 
-    def __init__(self) -> None:
-        self._cost = [inf] * len(_ENTER)
-        self._which = [0.0] * len(_ENTER)
-        self._start = [0] * len(_ENTER)
+    def __init__(self, prices: _Prices) -> None:
+        self._enter, self._stays, self._stops = prices.enter, prices.stays, prices.stops
+        self._cost = [inf] * len(self._enter)
+        self._which = [0.0] * len(self._enter)
+        self._start = [0] * len(self._enter)
         self.runs: list[tuple[int, float]] = [(0, 0.0)]
 
     def step(self, c: str, end: int, entry: float) -> float:
         """Takes one character more, and gives the cost if they end there."""
         before, starts, which = self._cost, self._start, self._which
-        self._cost = costs = [inf] * len(_ENTER)
+        enter, stays = self._enter, self._stays
+        self._cost = costs = [inf] * len(enter)
         least, cheapest = inf, _ANY
         for kind, each in _HOLDING.get(c) or ((_ANY, script_log10(c)),):
-            goes_on, begins = before[kind] + _STAYS, entry + _ENTER[kind]
+            goes_on, begins = before[kind] + stays, entry + enter[kind]
             if begins < goes_on:
                 starts[kind], which[kind] = end - 1, each
                 cost = begins + each
@@ -246,13 +281,14 @@ class _Drawn:
             if cost < least:
                 least, cheapest = cost, kind
         self.runs.append((starts[cheapest], which[cheapest]))
-        return least + _STOPS
+        return least + self._stops
 
 
 class _MadeUp:
     """Letters in the order of a word's, that no list holds."""
 
-    def __init__(self) -> None:
+    def __init__(self, entry_log10: float) -> None:
+        self._entry_log10 = entry_log10
         self._cost = inf
         self._start = self._end = 0
         self._two = (EDGE, EDGE)
@@ -267,17 +303,21 @@ class _MadeUp:
         goes_on = (
             self._cost + table[(first * LETTERS + second) * LETTERS + letter] / STEPS_PER_ORDER
         )
-        begins = entry + ENTRY_LOG10 + table[letter] / STEPS_PER_ORDER
+        begins = entry + self._entry_log10 + table[letter] / STEPS_PER_ORDER
         if begins < goes_on:
             self._cost, self._start, self._two = begins, end - 1, (EDGE, letter)
         else:
             self._cost, self._two = goes_on, (second, letter)
 
-    def ended(self, end: int, entry: list[list[float]]) -> tuple[float, Found | None]:
-        if end - self._start < SHORTEST or self._cost == inf:
-            return inf, None
+    def ended(self, end: int) -> float:
+        """The cost of the way to here, if the letters end here."""
+        if end - self._start < SHORTEST:
+            return inf
         first, second = self._two
-        total = self._cost + triples()[(first * LETTERS + second) * LETTERS] / STEPS_PER_ORDER
-        which = total - entry[self._start][_BY_WORD] - ENTRY_LOG10
+        return self._cost + triples()[(first * LETTERS + second) * LETTERS] / STEPS_PER_ORDER
+
+    def found(self, end: int, total: float, entry: list[list[float]]) -> Found:
+        """The stretch that ends here, at a total cost of the way."""
+        which = total - entry[self._start][_BY_WORD] - self._entry_log10
         kind = SegmentKind.WORDLIKE
-        return total, Found(self._start, end, _BY_WORD, which, ENTRY_LOG10, kind)
+        return Found(self._start, end, _BY_WORD, which, self._entry_log10, kind)

@@ -3,39 +3,22 @@
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cache
-from typing import NamedTuple
 
 from newknot.core.strength.budgets import BUDGETS, AttackBudget, Fall, fall, weakest_fallen
-from newknot.core.strength.chain import likeliest
 from newknot.core.strength.context import Context, read_context
 from newknot.core.strength.finders import Offers
-from newknot.core.strength.finders.list_words import of_one_list
-from newknot.core.strength.guesses import guesses_log10
 from newknot.core.strength.reading import Reading, read
-from newknot.core.strength.scheme import scheme_log10
-from newknot.core.strength.segments import Found, Segment, SegmentKind
+from newknot.core.strength.segments import Segment, SegmentKind
 from newknot.core.strength.views import View, views_of
+from newknot.core.strength.way import BY_CHANCE, Way, cheaper_way, likeliest_way
 
-KINDS_PAID = 0.25
-"""How much of what the kinds and their order cost a guesser pays who has seen many secrets made."""
-
-
-COMMONEST_LOG10, _AFTER_LOG10, _SHORT = 2.0, 3.0, 2
-"""Whoever guesses begins with the hundred commonest passwords, and with what is known of the user:
-what is neither, and longer than two characters, comes after those, up to a thousand guesses in the
-order that it had.
-"""
-_TRIED_FIRST = frozenset((SegmentKind.COMMON_PASSWORD, SegmentKind.CONTEXT))
 VIEWED_ABOVE_LOG10, VIEWED_FROM = 6.0, 4
 """What takes less, or leaves fewer characters to chance, is explained as it stands."""
-LETTER_OF_A_WORD_LOG10 = 0.9
-"""By how letters follow in words, at the least."""
 VIEW_SAVES_LOG10, VIEW_LEAVES_MOST = 1.5, 0.25
 """By chance one of many views reads a little better: one that was made saves more than that, and
 leaves no more than this share of the text to random characters.
 """
-_BY_CHANCE = frozenset((SegmentKind.RANDOM, SegmentKind.WORDLIKE))
-_DOUBTFUL = _BY_CHANCE | {
+_DOUBTFUL = BY_CHANCE | {
     SegmentKind.RARE_WORD,
     SegmentKind.REPEAT,
     SegmentKind.DISGUISED,
@@ -52,6 +35,9 @@ class Measure:
     order_log10: what a guesser pays for the kinds of the segments and their order, in log10, and
     for the view. scheme_log10: what is taken off because its parts hang together. view: what was
     done to the text as a whole, in words; empty where nothing was.
+    is_bound: whether more than half of the number comes from characters that nothing explains: of a
+    chosen text it is the most that it can be, if nobody guesses how it was made. least_log10: the
+    number if these were made as a word is.
     character_kinds: how many of lower case, upper case, digits, symbols, other scripts it holds.
     context_was_cut: more than 64 words of 200 characters were given.
     """
@@ -60,6 +46,8 @@ class Measure:
     segments: tuple[Segment, ...]
     order_log10: float
     scheme_log10: float
+    is_bound: bool
+    least_log10: float
     measured_characters: int
     character_kinds: int
     context_was_cut: bool
@@ -73,29 +61,6 @@ class Measure:
     def against(self, budgets: Sequence[AttackBudget] = BUDGETS) -> tuple[Fall, ...]:
         """For each attack whether it gets there, and how long its rate takes to."""
         return tuple(fall(self.guess_number_log10, budget) for budget in budgets)
-
-    @property
-    def is_bound(self) -> bool:
-        """Whether more than half of the number comes from characters that nothing explains: of a
-        chosen text it is the most that it can be, if nobody guesses how it was made.
-        """
-        total = sum(segment.cost_log10 for segment in self.segments)
-        by_chance = (s.cost_log10 for s in self.segments if s.kind in _BY_CHANCE)
-        return 2 * sum(by_chance) > total
-
-    @property
-    def least_log10(self) -> float:
-        """The guess number if what nothing explains was made as a word is, of which the guesser
-        holds no list: each of its characters is worth no more than a word's letter.
-        """
-        effort = self.order_log10 + sum(
-            min(s.cost_log10, LETTER_OF_A_WORD_LOG10 * (s.end - s.start))
-            if s.kind in _BY_CHANCE
-            else s.cost_log10
-            for s in self.segments
-        )
-        guesses = guesses_log10(effort) - self.scheme_log10
-        return min(self.guess_number_log10, round(max(guesses, 0.0), 3))
 
     @property
     def reasons(self) -> str:
@@ -136,44 +101,15 @@ def measured(reading: Reading, own: Context, looked_at: LookedAt | None = None) 
     return Measure(
         guess_number_log10=round(way.guesses_log10, 3),
         segments=way.segments,
-        order_log10=way.order_log10,
+        order_log10=way.order_log10 + way.charge_log10,
         scheme_log10=way.scheme_log10,
+        is_bound=way.is_bound,
+        least_log10=round(way.least_log10, 3),
         measured_characters=len(reading.text),
         character_kinds=_character_kinds(reading.text),
         context_was_cut=own.was_cut,
         view=way.view,
     )
-
-
-class Way(NamedTuple):
-    """A way that a text was made: its effort, with what its kinds, their order and the view are of
-    that; the segments; the view in words, or nothing.
-    """
-
-    effort_log10: float
-    order_log10: float
-    segments: tuple[Segment, ...]
-    view: str = ""
-
-    @property
-    def scheme_log10(self) -> float:
-        """What hangs together in it, and is tried together."""
-        guesses = guesses_log10(self.effort_log10)
-        return scheme_log10(self.segments, is_viewed=self.view != "", guesses_log10=guesses)
-
-    @property
-    def guesses_log10(self) -> float:
-        """Of nothing, no orders."""
-        if not self.segments:
-            return 0.0
-        alone = guesses_log10(self.effort_log10) - self.scheme_log10
-        if self.segments[-1].end <= _SHORT or self._is_tried_first:
-            return alone
-        return max(alone, COMMONEST_LOG10 + alone * (1 - COMMONEST_LOG10 / _AFTER_LOG10))
-
-    @property
-    def _is_tried_first(self) -> bool:
-        return len(self.segments) == 1 and self.segments[0].kind in _TRIED_FIRST
 
 
 class Looks:
@@ -195,11 +131,18 @@ class Looks:
         return any(offers.has_context for offers in self._offers.values())
 
     def way_made(self, *, knowing: bool) -> Way:
-        """The likeliest way the text was made, as it stands or after a view where that takes less:
-        to a guesser who knows of the user, or to one who does not.
+        """The way the text was made that a guesser is through with first: one who knows of the
+        user, or one who does not.
         """
+        likely = self._likely(knowing)
         plain = self._plain(self._reading, knowing)
-        doubtful = _length_of(plain.segments, _DOUBTFUL)
+        offers = self._offers[self._reading.text].found(knowing=knowing)
+        return cheaper_way(self._reading, offers, plain, likely)
+
+    def _likely(self, knowing: bool) -> Way:
+        """The likeliest way, as the text stands or after a view where that takes less."""
+        plain = self._plain(self._reading, knowing)
+        doubtful = plain.length_of(_DOUBTFUL)
         low = self._reading.low
         # What holds no letters may stand for some, and what is written in other signs for these.
         is_coded = not low.isascii() or not any(map(str.isalpha, low))
@@ -220,9 +163,12 @@ class Looks:
             if len(inner.text) != len(view.text):
                 continue
             found = self._plain(inner, knowing)
-            if _length_of(found.segments, _BY_CHANCE) > VIEW_LEAVES_MOST * len(inner.text):
+            if found.length_of(BY_CHANCE) > VIEW_LEAVES_MOST * len(inner.text):
                 continue
-            effort, order = (one + view.cost_log10 for one in found[:2])
+            effort, order = (
+                found.effort_log10 + view.cost_log10,
+                found.order_log10 + view.cost_log10,
+            )
             if effort < min(best.effort_log10, plain.effort_log10 - VIEW_SAVES_LOG10):
                 best = Way(effort, order, _placed(found.segments, view, n), view.says)
         return best
@@ -235,12 +181,8 @@ class Looks:
                 self._looked_at.readings.append(reading)
         key = reading.text, knowing or not offers.has_context
         if key not in self._ways:
-            self._ways[key] = _likeliest(reading, offers.found(knowing=knowing))
+            self._ways[key] = likeliest_way(reading, offers.found(knowing=knowing))
         return self._ways[key]
-
-
-def _length_of(segments: tuple[Segment, ...], kinds: frozenset[SegmentKind]) -> int:
-    return sum(s.end - s.start for s in segments if s.kind in kinds)
 
 
 def _placed(segments: tuple[Segment, ...], view: View, n: int) -> tuple[Segment, ...]:
@@ -252,24 +194,6 @@ def _placed(segments: tuple[Segment, ...], view: View, n: int) -> tuple[Segment,
         return tuple(moved)
     longest = max(segments, key=lambda s: s.end - s.start)
     return (replace(longest, start=0, end=n, cost_log10=sum(s.cost_log10 for s in segments)),)
-
-
-def _likeliest(reading: Reading, offers: Sequence[Found]) -> Way:
-    """The likeliest way a text was made as it stands. Its effort is log10 of what trying all that
-    is like it takes: the segments' costs and a part of their kinds'.
-    """
-    cover = likeliest(reading, offers)
-    order = KINDS_PAID * cover.kinds_log10
-    words = [s.taken_for for s in cover.segments if s.kind is SegmentKind.LIST_WORD]
-    saved = of_one_list(words)
-    of_list = SegmentKind.LIST_WORD if len(words) > 1 else SegmentKind.WORD
-    segments = tuple(
-        replace(s, cost_log10=s.cost_log10 - saved[s.taken_for], kind=of_list)
-        if s.kind is SegmentKind.LIST_WORD
-        else s
-        for s in cover.segments
-    )
-    return Way(sum(s.cost_log10 for s in segments) + order, order, segments)
 
 
 def _character_kinds(text: str) -> int:

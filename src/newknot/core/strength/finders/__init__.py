@@ -43,13 +43,17 @@ class Offers:
         self._words = [*words(reading, context), *known_slips(reading, context)]
         self._others = list(_others(reading))
         self.has_context = any(one.kind is SegmentKind.CONTEXT for one in self._words)
+        self._found: dict[bool, list[Found]] = {}
 
     def found(self, *, knowing: bool) -> list[Found]:
         """Those of a guesser who knows of the user, or of one who does not."""
-        whole = self._words
-        if self.has_context and not knowing:
-            whole = [one for one in whole if one.kind is not SegmentKind.CONTEXT]
-        return [*whole, *slips(self.reading, whole), *self._others]
+        knowing = knowing or not self.has_context
+        if knowing not in self._found:
+            whole = self._words
+            if not knowing:
+                whole = [one for one in whole if one.kind is not SegmentKind.CONTEXT]
+            self._found[knowing] = [*whole, *slips(self.reading, whole), *self._others]
+        return self._found[knowing]
 
 
 def _others(reading: Reading) -> Iterator[Found]:

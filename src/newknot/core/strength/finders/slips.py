@@ -1,7 +1,8 @@
 """Listed words with one letter wrong, left out, put in, or changed over with its neighbour."""
 
 import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
+from itertools import compress
 from math import log10
 from string import ascii_lowercase
 
@@ -24,7 +25,8 @@ _SHORTEST, _STRETCHES = 6, 6
 _LETTERS = ascii_lowercase.replace("l", "")
 _NO_LETTER = "`"
 """What counts as nothing in the number of a beginning."""
-_PLACES = [(c, ord(c) & 31) for c in _LETTERS]
+_BY_PLACE = [chr(0x60 | place) for place in range(1 << BITS)]
+"""Letters by the bits that they have in the number of a beginning, with signs that none has."""
 _RUN = re.compile(r"[^\W\d_]{5,}")
 _KEPT = 2
 """Letters of a beginning or an ending."""
@@ -61,7 +63,7 @@ def _slipped(reading: Reading, start: int, end: int) -> Iterator[Found]:
         edits += (before + c + here + after for c in _that_begin(before, here + after))
         if after:
             edits.append(before + after[0] + here + after[1:])
-        hits.update(number_of[edit] for edit in edits if edit in number_of)
+        hits.update(map(number_of.__getitem__, number_of.keys() & edits))
     if is_begun:
         hits.update(number_of[key + c] for c in _LETTERS if key + c in number_of)
     which, pattern = case_log10(reading.text, start, end)
@@ -107,11 +109,12 @@ def _is_slip(typed: str, meant: str) -> bool:
     return changed or meant[1:] in (typed, typed[1:]) or typed[1:] == meant
 
 
-def _that_begin(before: str, after: str) -> str | list[str]:
+def _that_begin(before: str, after: str) -> Iterable[str]:
     """The letters with which between the two a listed word may begin."""
     bits = BITS * (BEGINNING - 1 - len(before))
     if bits < 0:
         return _LETTERS
-    begins = dictionaries().begins
-    (rest, *_) = beginnings(before + _NO_LETTER + after[:BEGINNING])
-    return [c for c, place in _PLACES if begins[rest | place << bits]]
+    (first, *_) = beginnings(before + _NO_LETTER + after[:BEGINNING])
+    return compress(
+        _BY_PLACE, dictionaries().begins[first : first + (1 << BITS + bits) : 1 << bits]
+    )

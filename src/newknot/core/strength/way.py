@@ -1,0 +1,148 @@
+"""A way that a text was made, part by part, and how many guesses it stands."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+from newknot.core.strength.chain import Cover, likeliest
+from newknot.core.strength.finders.list_words import of_one_list
+from newknot.core.strength.guesses import guesses_log10
+from newknot.core.strength.reading import Reading
+from newknot.core.strength.scheme import scheme_log10
+from newknot.core.strength.segments import Found, Segment, SegmentKind
+
+KINDS_PAID = 0.25
+"""How much of what the kinds and their order cost a guesser pays who has seen many secrets made."""
+
+
+COMMONEST_LOG10, _AFTER_LOG10, _SHORT = 2.0, 3.0, 2
+"""Whoever guesses begins with the hundred commonest passwords, and with what is known of the user:
+what is neither, and longer than two characters, comes after those, up to a thousand guesses in the
+order that it had.
+"""
+_TRIED_FIRST = frozenset((SegmentKind.COMMON_PASSWORD, SegmentKind.CONTEXT))
+LETTER_OF_A_WORD_LOG10 = 0.9
+"""By how letters follow in words, at the least."""
+BY_CHANCE = frozenset((SegmentKind.RANDOM, SegmentKind.WORDLIKE))
+LOOKED_FROM_LOG10, LISTED_MOST = 4.0, 3
+"""What falls at once, or is a phrase of more words of one list than these, has no cheaper way."""
+SURPRISE_FREE_LOG10, SURPRISE_PAID = 1.5, 0.5
+"""Orders that a way may be less likely than the likeliest, and what each beyond costs."""
+CHANCE_MOST, SAVED_MOST_LOG10 = 0.1, 2.0
+"""A way that leaves a greater share to chance saves no more than this."""
+SCHEME_MORE_LOG10 = 1.5
+"""By chance there are more parts and known forms in it too: its scheme takes no more orders beyond
+what that of the likeliest takes.
+"""
+
+
+@dataclass(frozen=True)
+class Way:
+    """A way that a text was made: its effort, with what its kinds, their order and the view are of
+    that; the segments; the view in words, or nothing. unlikely_log10: -log10 of its probability,
+    without the view; charge_log10: what a guesser pays beside for coming upon it, where it stands
+    instead of the likeliest.
+    """
+
+    effort_log10: float
+    order_log10: float
+    segments: tuple[Segment, ...]
+    view: str = ""
+    unlikely_log10: float = 0.0
+    charge_log10: float = 0.0
+    instead_of: "Way | None" = None
+
+    def length_of(self, kinds: frozenset[SegmentKind]) -> int:
+        """Characters in segments of these kinds."""
+        return sum(s.end - s.start for s in self.segments if s.kind in kinds)
+
+    @cached_property
+    def scheme_log10(self) -> float:
+        """What hangs together in it, and is tried together."""
+        guesses = guesses_log10(self.effort_log10)
+        saved = scheme_log10(self.segments, is_viewed=self.view != "", guesses_log10=guesses)
+        if self.instead_of is None:
+            return saved
+        return min(saved, self.instead_of.scheme_log10 + SCHEME_MORE_LOG10)
+
+    @cached_property
+    def guesses_log10(self) -> float:
+        """Of nothing, no orders."""
+        if not self.segments:
+            return 0.0
+        alone = guesses_log10(self.effort_log10) - self.scheme_log10 + self.charge_log10
+        if self.segments[-1].end <= _SHORT or self._is_tried_first:
+            return alone
+        return max(alone, COMMONEST_LOG10 + alone * (1 - COMMONEST_LOG10 / _AFTER_LOG10))
+
+    @property
+    def is_bound(self) -> bool:
+        """Whether more than half of the number comes from characters that nothing explains, in this
+        way or in the likeliest.
+        """
+        total = sum(segment.cost_log10 for segment in self.segments)
+        by_chance = sum(s.cost_log10 for s in self.segments if s.kind in BY_CHANCE)
+        likeliest_is = self.instead_of is not None and self.instead_of.is_bound
+        return likeliest_is or 2 * by_chance > total
+
+    @property
+    def least_log10(self) -> float:
+        """The guess number if what nothing explains was made as a word is, of which the guesser
+        holds no list: each of its characters is worth no more than a word's letter.
+        """
+        effort = self.order_log10 + sum(
+            min(s.cost_log10, LETTER_OF_A_WORD_LOG10 * (s.end - s.start))
+            if s.kind in BY_CHANCE
+            else s.cost_log10
+            for s in self.segments
+        )
+        least = max(guesses_log10(effort) - self.scheme_log10 + self.charge_log10, 0.0)
+        if self.instead_of is not None:
+            least = min(least, self.instead_of.least_log10)
+        return min(self.guesses_log10, least)
+
+    @property
+    def _is_tried_first(self) -> bool:
+        return len(self.segments) == 1 and self.segments[0].kind in _TRIED_FIRST
+
+
+def likeliest_way(reading: Reading, offers: Sequence[Found]) -> Way:
+    """The likeliest way a text was made as it stands. Its effort is log10 of what trying all that
+    is like it takes: the segments' costs and a part of their kinds'.
+    """
+    return _way_of(likeliest(reading, offers))
+
+
+def cheaper_way(reading: Reading, offers: Sequence[Found], plain: Way, likely: Way) -> Way:
+    """The way that costs least to whoever knows the kinds and their order, if it is cheaper than
+    the likely one, which else stands; plain: the likeliest as the text stands.
+
+    By chance many texts can be read so: what is less likely than the likeliest is charged for, and
+    where more than a little is left to chance it saves little.
+    """
+    before = likely.guesses_log10
+    listed = sum(s.kind is SegmentKind.LIST_WORD for s in likely.segments)
+    if before < LOOKED_FROM_LOG10 or listed > LISTED_MOST:
+        return likely
+    way = _way_of(likeliest(reading, offers, KINDS_PAID), likely)
+    surprise = way.unlikely_log10 - plain.unlikely_log10
+    charge = SURPRISE_PAID * max(0.0, surprise - SURPRISE_FREE_LOG10)
+    if way.length_of(BY_CHANCE) > CHANCE_MOST * len(reading.text):
+        charge += max(0.0, before - SAVED_MOST_LOG10 - way.guesses_log10)
+    return replace(way, charge_log10=charge) if way.guesses_log10 + charge < before else likely
+
+
+def _way_of(cover: Cover, instead_of: Way | None = None) -> Way:
+    order = KINDS_PAID * cover.kinds_log10
+    words = [s.taken_for for s in cover.segments if s.kind is SegmentKind.LIST_WORD]
+    saved = of_one_list(words)
+    of_list = SegmentKind.LIST_WORD if len(words) > 1 else SegmentKind.WORD
+    segments = tuple(
+        replace(s, cost_log10=s.cost_log10 - saved[s.taken_for], kind=of_list)
+        if s.kind is SegmentKind.LIST_WORD
+        else s
+        for s in cover.segments
+    )
+    unlikely = cover.which_log10 + cover.kinds_log10
+    effort = sum(s.cost_log10 for s in segments) + order
+    return Way(effort, order, segments, unlikely_log10=unlikely, instead_of=instead_of)

@@ -1,0 +1,71 @@
+"""The way that costs least to whoever knows the kinds: where it stands for the likeliest."""
+
+import string
+from random import Random
+
+import pytest
+
+from newknot.core.strength import measure
+from newknot.core.strength.context import read_context
+from newknot.core.strength.finders import Offers
+from newknot.core.strength.reading import read
+from newknot.core.strength.segments import SegmentKind
+from newknot.core.strength.way import (
+    BY_CHANCE,
+    CHANCE_MOST,
+    SAVED_MOST_LOG10,
+    Way,
+    cheaper_way,
+    likeliest_way,
+)
+
+OWN = read_context(())
+
+
+def both(text: str) -> tuple[Way, Way]:
+    reading = read(text)
+    offers = Offers(reading, OWN).found(knowing=True)
+    likely = likeliest_way(reading, offers)
+    return likely, cheaper_way(reading, offers, likely, likely)
+
+
+@pytest.mark.parametrize(
+    ("text", "kinds"),
+    [
+        ("skiVerona1955", ["word", "place", "year"]),
+        ("oboeKiel77", ["word", "name", "digits"]),
+    ],
+)
+def test_parts_that_are_all_known_are_read_as_these(text: str, kinds: list[str]) -> None:
+    likely, way = both(text)
+    assert [segment.kind for segment in way.segments] == kinds
+    assert way.unlikely_log10 > likely.unlikely_log10
+    assert way.guesses_log10 < likely.guesses_log10 - 0.5
+
+
+def test_what_is_drawn_loses_little_by_it_and_stays_a_bound() -> None:
+    random, alphabet = Random(3), string.ascii_letters + string.digits
+    lost = []
+    for _ in range(150):
+        likely, way = both("".join(random.choices(alphabet, k=11)))
+        lost.append(likely.guesses_log10 - way.guesses_log10)
+        if way.length_of(BY_CHANCE) > CHANCE_MOST * 11:
+            assert lost[-1] <= SAVED_MOST_LOG10 + 1e-9
+        assert way.is_bound == likely.is_bound
+        assert way.least_log10 <= likely.least_log10
+    assert min(lost) >= 0
+    assert sum(lost) / len(lost) < 1
+
+
+def test_a_drawn_phrase_of_four_words_is_read_as_one() -> None:
+    found = measure("gravel mitten oven pillar")
+    assert {s.kind for s in found.segments} <= {SegmentKind.LIST_WORD, SegmentKind.SYMBOL}
+    likely, way = both("gravel mitten oven pillar")
+    assert way is likely
+
+
+def test_what_it_costs_to_come_upon_it_is_in_what_the_order_costs() -> None:
+    likely, way = both("12arturos&humberto")
+    assert way.charge_log10 > 0
+    assert way.scheme_log10 <= likely.scheme_log10 + 1.5
+    assert measure("12arturos&humberto").order_log10 == way.order_log10 + way.charge_log10
