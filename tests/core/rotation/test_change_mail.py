@@ -11,38 +11,20 @@ from newknot.core.rotation.change_mail import ChangeMail, fits, tells_of_change,
 from tests.support.vectors import examples
 
 NOW = datetime(2026, 5, 3, 12, tzinfo=UTC)
+AGO = NOW - timedelta(days=90)
 CARD = LoginCard(
-    login_id="a",
-    title="Gantry Rentals",
-    user_name="ilse",
-    address="https://gantryrentals.example",
-    notes="",
-    fields=(),
-    secret_field_names=(),
-    folder="",
-    owner="",
-    tags=(),
-    importance=Importance.NORMAL,
-    expires_on=None,
-    resets_by=None,
-    created_at=NOW - timedelta(days=90),
-    changed_at=NOW - timedelta(days=90),
-    secret_since_at=NOW - timedelta(days=90),
-    has_secret=True,
-)
+    login_id="a", title="Gantry Rentals", user_name="ilse", address="https://gantryrentals.example",
+    notes="", fields=(), secret_field_names=(), folder="", owner="", tags=(),
+    importance=Importance.NORMAL, expires_on=None, resets_by=None, created_at=AGO, changed_at=AGO,
+    secret_since_at=AGO, has_secret=True,
+)  # fmt: skip
 STEPS = (
     RotationStep(RotationEvent.STAGE, NOW - timedelta(minutes=2)),
     RotationStep(RotationEvent.HAND_OUT, NOW),
 )
 ROTATION = Rotation("r", CARD.login_id, RotationState.AT_SITE, NOW, NOW, STEPS)
-MAIL = ChangeMail(
-    "1",
-    "gantryrentals.example",
-    "ilse",
-    "Your password was changed",
-    NOW + timedelta(minutes=1),
-    "",
-)
+SUBJECT = "Your password was changed"
+MAIL = ChangeMail("1", "gantryrentals.example", "ilse", SUBJECT, NOW + timedelta(minutes=1), "")
 
 
 @pytest.mark.parametrize(
