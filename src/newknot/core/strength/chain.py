@@ -7,7 +7,7 @@ the reasons.
 """
 
 import re
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import cache
 from math import inf, log10
@@ -99,16 +99,39 @@ _SCRIPTS = (
 """Alphabets by their place in Unicode, and -log10 of one of their characters."""
 _PARTS = len(Part)
 _BY_CHANCE, _BY_WORD = int(Part.RANDOM), int(Part.WORD)
+_FROM_START, _FROM_CHANCE = [int(Part.START)] * _PARTS, [_BY_CHANCE] * _PARTS
 _ANY = len(ALPHABETS)
 _EACH = [log10(len(members)) for members, _ in ALPHABETS]
-_HOLDING = {
-    c: (
-        *((at, _EACH[at]) for at, (members, _) in enumerate(ALPHABETS) if c in members),
-        (_ANY, _ASCII_LOG10),
-    )
-    for c in PRINTABLE
-}
-"""Printable character -> the alphabets that hold it, with the cost of one of their characters."""
+_CLASSES = (LOWER, UPPER, DIGITS, "".join(c for c in PRINTABLE if not c.isalnum()))
+Holding = dict[str, tuple[tuple[int, float], ...]]
+
+
+@cache
+def _holding(classes: tuple[bool, ...], is_printable: bool) -> Holding:
+    """Printable character -> the alphabets that hold it, with the cost of one of their characters,
+    for texts of such classes of characters: without those of which another is chosen more often,
+    is smaller, and holds as many of these. is_printable: nothing else occurs.
+    """
+    occur = "".join(c for c, is_in in zip(_CLASSES, classes, strict=True) if is_in)
+    held = [frozenset(occur).intersection(members) for members, _ in ALPHABETS]
+    rows = [(held[at], share, _EACH[at]) for at, (_, share) in enumerate(ALPHABETS)]
+    rows.append((frozenset(occur), ANY_SCRIPT_SHARE, _ASCII_LOG10))
+    kept = [
+        at
+        for at, (members, share, each) in enumerate(rows)
+        if not any(
+            members <= more and share <= oftener and each >= smaller and other != at
+            for other, (more, oftener, smaller) in enumerate(rows)
+        )
+        or (at == _ANY and not is_printable)
+    ]
+    return {c: tuple((at, rows[at][2]) for at in kept if c in rows[at][0]) for c in occur}
+
+
+def _holding_of(text: str) -> Holding:
+    met = set(text)
+    classes = tuple(not met.isdisjoint(c) for c in _CLASSES)
+    return _holding(classes, met.issubset(PRINTABLE))
 
 
 _SPEAKABLE = re.compile(f"[a-z]{{{SHORTEST},}}")
@@ -181,50 +204,48 @@ def likeliest(reading: Reading, found: Iterable[Found], kinds_share: float = 1.0
     it is the way that costs least to whoever knows the kinds, and not the likeliest.
     """
     prices = _prices(kinds_share)
-    text = reading.text
+    text, low = reading.text, reading.low
     n = len(text)
-    ending: list[list[Found]] = [[] for _ in range(n + 1)]
+    if n == 0:
+        return Cover(0.0, 0.0, ())
+    ending: dict[int, list[Found]] = {}
     for offer in found:
-        ending[offer.end].append(offer)
+        ending.setdefault(offer.end, []).append(offer)
     entry: list[list[float]] = [prices.costs[Part.START]]
-    entered_from: list[list[int]] = [[Part.START] * _PARTS]
-    chosen: list[list[Found | None]] = [[None] * _PARTS]
-    drawn, made_up = _Drawn(prices), _MadeUp(prices.made_up)
-    after_chance = prices.costs[_BY_CHANCE]
-    following = prices.following
-    others = [part for part in range(1, _PARTS) if part != _BY_CHANCE]
+    entered_from: list[Sequence[int]] = [_FROM_START]
+    chosen: list[dict[int, Found]] = [{}]
+    drawn, made_up = _Drawn(prices, _holding_of(text)), _MadeUp(prices.made_up)
+    after_chance, following = prices.costs[_BY_CHANCE], prices.following
     speakable = bytearray(n)
-    for run in _SPEAKABLE.finditer(reading.low):
+    for run in _SPEAKABLE.finditer(low):
         speakable[run.start() : run.end()] = b"\1" * (run.end() - run.start())
-    best = [inf] * _PARTS
+    best: dict[int, float] = {}
     for end in range(1, n + 1):
-        best = [inf] * _PARTS
-        last: list[Found | None] = [None] * _PARTS
-        for offer in ending[end]:
+        # Parts that end here; most places are the end of none but of characters by chance.
+        best, last = {}, {}
+        for offer in ending.get(end, ()):
             start, _, part, which, fee, _, _ = offer
             total = entry[start][part] + which + fee * kinds_share
-            if total < best[part]:
+            if part not in best or total < best[part]:
                 best[part], last[part] = total, offer
-        best[_BY_CHANCE] = drawn.step(text[end - 1], end, entry[end - 1][_BY_CHANCE])
         if speakable[end - 1]:
-            made_up.step(reading.low[end - 1], end, entry[end - 1][_BY_WORD])
+            made_up.step(low[end - 1], end, entry[end - 1][_BY_WORD])
             total = made_up.ended(end)
-            if total < best[_BY_WORD]:
+            if total < best.get(_BY_WORD, inf):
                 best[_BY_WORD], last[_BY_WORD] = total, made_up.found(end, total, entry)
-        here = best[_BY_CHANCE]
-        costs, sources = [here + cost for cost in after_chance], [_BY_CHANCE] * _PARTS
-        for part in others:
-            here = best[part]
-            if here < inf:
+        here = drawn.step(text[end - 1], end, entry[end - 1][_BY_CHANCE])
+        costs, sources = [here + cost for cost in after_chance], _FROM_CHANCE
+        if best:
+            sources = [*sources]
+            for part, total in best.items():
                 for then, cost in following[part]:
-                    if here + cost < costs[then]:
-                        costs[then], sources[then] = here + cost, part
+                    if total + cost < costs[then]:
+                        costs[then], sources[then] = total + cost, part
+        best[_BY_CHANCE] = here
         entry.append(costs)
         entered_from.append(sources)
         chosen.append(last)
-    if n == 0:
-        return Cover(0.0, 0.0, ())
-    part = min(range(1, _PARTS), key=lambda p: best[p] + prices.end[p])
+    part = min(best, key=lambda p: best[p] + prices.end[p])
     segments = _back(n, part, chosen, entered_from, drawn.runs)
     which = sum(segment.cost_log10 for segment in segments)
     return Cover(which, (best[part] + prices.end[part] - which) / kinds_share, segments)
@@ -233,13 +254,13 @@ def likeliest(reading: Reading, found: Iterable[Found], kinds_share: float = 1.0
 def _back(
     end: int,
     part: int,
-    chosen: list[list[Found | None]],
-    entered_from: list[list[int]],
+    chosen: list[dict[int, Found]],
+    entered_from: list[Sequence[int]],
     runs: list[tuple[int, float]],
 ) -> tuple[Segment, ...]:
     segments: list[Segment] = []
     while end > 0:
-        offer = chosen[end][part]
+        offer = chosen[end].get(part)
         if offer is None:
             start, which = runs[end]
             segments.append(Segment(start, end, SegmentKind.RANDOM, which))
@@ -256,7 +277,8 @@ class _Drawn:
     runs: by end position, where the cheapest run of all begins and what its characters cost.
     """
 
-    def __init__(self, prices: _Prices) -> None:
+    def __init__(self, prices: _Prices, holding: Holding) -> None:
+        self._holding = holding
         self._enter, self._stays, self._stops = prices.enter, prices.stays, prices.stops
         self._cost = [inf] * len(self._enter)
         self._which = [0.0] * len(self._enter)
@@ -269,7 +291,7 @@ class _Drawn:
         enter, stays = self._enter, self._stays
         self._cost = costs = [inf] * len(enter)
         least, cheapest = inf, _ANY
-        for kind, each in _HOLDING.get(c) or ((_ANY, script_log10(c)),):
+        for kind, each in self._holding.get(c) or ((_ANY, script_log10(c)),):
             goes_on, begins = before[kind] + stays, entry + enter[kind]
             if begins < goes_on:
                 starts[kind], which[kind] = end - 1, each
@@ -289,20 +311,19 @@ class _MadeUp:
 
     def __init__(self, entry_log10: float) -> None:
         self._entry_log10 = entry_log10
+        self._table = triples()
         self._cost = inf
         self._start = self._end = 0
         self._two = (EDGE, EDGE)
 
     def step(self, c: str, end: int, entry: float) -> None:
-        letter = letter_number(c)
-        if end != self._end + 1:
-            self._cost = inf
+        letter, table = letter_number(c), self._table
+        goes_on = inf
+        if end == self._end + 1:
+            first, second = self._two
+            step = table[(first * LETTERS + second) * LETTERS + letter]
+            goes_on = self._cost + step / STEPS_PER_ORDER
         self._end = end
-        first, second = self._two
-        table = triples()
-        goes_on = (
-            self._cost + table[(first * LETTERS + second) * LETTERS + letter] / STEPS_PER_ORDER
-        )
         begins = entry + self._entry_log10 + table[letter] / STEPS_PER_ORDER
         if begins < goes_on:
             self._cost, self._start, self._two = begins, end - 1, (EDGE, letter)
@@ -314,7 +335,7 @@ class _MadeUp:
         if end - self._start < SHORTEST:
             return inf
         first, second = self._two
-        return self._cost + triples()[(first * LETTERS + second) * LETTERS] / STEPS_PER_ORDER
+        return self._cost + self._table[(first * LETTERS + second) * LETTERS] / STEPS_PER_ORDER
 
     def found(self, end: int, total: float, entry: list[list[float]]) -> Found:
         """The stretch that ends here, at a total cost of the way."""

@@ -49,18 +49,22 @@ def scheme_log10(segments: tuple[Segment, ...], *, is_viewed: bool, guesses_log1
         return 0.0
     saved = VIEWED_LOG10 if is_viewed else 0.0
     kinds = {segment.kind for segment in segments}
-    repeated = sum(s.end - s.start for s in segments if s.kind is SegmentKind.COPY)
+    size = segments[-1].end
+    copies = [s for s in segments if s.kind is SegmentKind.COPY]
+    repeated = sum(s.end - s.start for s in copies)
     # What is written twice as a whole has no more parts than once.
-    is_twice = 2 * repeated >= segments[-1].end - 1
-    parts = sum(s.kind is not SegmentKind.COPY for s in segments) if is_twice else len(segments)
+    is_twice = 2 * repeated >= size - 1
+    parts = len(segments) - len(copies) if is_twice else len(segments)
     # Words of one list from which phrases are drawn are each for itself.
     if not (SegmentKind.LIST_WORD in kinds and kinds <= _OF_A_PASSPHRASE):
         saved += EACH_FURTHER_LOG10 * min(max(0, parts - PARTS_FREE), FURTHER_MOST)
-        small = sum(
-            s.kind is SegmentKind.WORD and s.cost_log10 < SMALL_BELOW_LOG10 for s in segments
-        )
+        small = words = 0
+        for s in segments:
+            if s.cost_log10 >= SMALL_BELOW_LOG10:
+                words += s.kind in _WORDS
+            else:
+                small += s.kind is SegmentKind.WORD
         saved += EACH_SMALL_LOG10 * min(small, SMALL_MOST)
-        words = sum(s.kind in _WORDS and s.cost_log10 >= SMALL_BELOW_LOG10 for s in segments)
         saved += EACH_WORD_LOG10 * min(max(0, words - 1), WORDS_MOST)
         saved += TOGETHER_LOG10 if parts > 1 else 0.0
     if parts > 1:
@@ -70,6 +74,6 @@ def scheme_log10(segments: tuple[Segment, ...], *, is_viewed: bool, guesses_log1
         by_chance = [s for s in segments if s.kind in _BY_CHANCE]
         # What repeats chance is chance.
         length = sum(s.end - s.start for s in by_chance) + repeated
-        if length < BY_CHANCE_LEAST * segments[-1].end:
+        if length < BY_CHANCE_LEAST * size:
             saved += BY_CHANCE_SHARE * sum(s.cost_log10 for s in by_chance)
     return min(saved, SHARE_MOST * guesses_log10) * min(1.0, above)

@@ -134,15 +134,17 @@ def cheaper_way(reading: Reading, offers: Sequence[Found], plain: Way, likely: W
 
 def _way_of(cover: Cover, instead_of: Way | None = None) -> Way:
     order = KINDS_PAID * cover.kinds_log10
-    words = [s.taken_for for s in cover.segments if s.kind is SegmentKind.LIST_WORD]
-    saved = of_one_list(words)
-    of_list = SegmentKind.LIST_WORD if len(words) > 1 else SegmentKind.WORD
-    segments = tuple(
-        replace(s, cost_log10=s.cost_log10 - saved[s.taken_for], kind=of_list)
-        if s.kind is SegmentKind.LIST_WORD
-        else s
-        for s in cover.segments
-    )
+    segments = cover.segments
+    words = [s.taken_for for s in segments if s.kind is SegmentKind.LIST_WORD]
+    if words:
+        saved = of_one_list(words)
+        kind = SegmentKind.LIST_WORD if len(words) > 1 else SegmentKind.WORD
+        segments = tuple(
+            replace(s, cost_log10=s.cost_log10 - saved[s.taken_for], kind=kind)
+            if s.kind is SegmentKind.LIST_WORD
+            else s
+            for s in segments
+        )
     unlikely = cover.which_log10 + cover.kinds_log10
     effort = sum(s.cost_log10 for s in segments) + order
     return Way(effort, order, segments, unlikely_log10=unlikely, instead_of=instead_of)

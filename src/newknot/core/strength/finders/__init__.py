@@ -1,6 +1,7 @@
 """Finders: each offers stretches of a text that a guesser would reach early, with their costs."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterable
+from itertools import chain
 
 from newknot.core.strength.context import Context
 from newknot.core.strength.finders.closed_classes import closed_classes
@@ -33,6 +34,37 @@ from newknot.core.strength.segments import Found, SegmentKind
 __all__ = ["Offers"]
 
 
+_OTHERS: tuple[Callable[[Reading], Iterable[Found]], ...] = (
+    short_words,
+    disguises,
+    closed_classes,
+    syllables,
+    mandarin_syllables,
+    list_words,
+    quotations,
+    walks,
+    sequences,
+    woven_sequences,
+    woven_rows,
+    countings,
+    countings_apart,
+    number_rows,
+    repeats,
+    copies,
+    dates,
+    digits,
+    next_numbers,
+    shapes,
+    drawn_in_groups,
+    stock_strings,
+    frames,
+    stock_numbers,
+    symbols,
+    single_letters,
+)
+"""What hangs neither on what is known of the user nor on the words."""
+
+
 class Offers:
     """All stretches of a text that any finder offers, overlapping ones too. What does not hang on
     what is known of the user is looked for once.
@@ -41,7 +73,7 @@ class Offers:
     def __init__(self, reading: Reading, context: Context) -> None:
         self.reading = reading
         self._words = [*words(reading, context), *known_slips(reading, context)]
-        self._others = list(_others(reading))
+        self._others = list(chain.from_iterable(finder(reading) for finder in _OTHERS))
         self.has_context = any(one.kind is SegmentKind.CONTEXT for one in self._words)
         self._found: dict[bool, list[Found]] = {}
 
@@ -54,33 +86,3 @@ class Offers:
                 whole = [one for one in whole if one.kind is not SegmentKind.CONTEXT]
             self._found[knowing] = [*whole, *slips(self.reading, whole), *self._others]
         return self._found[knowing]
-
-
-def _others(reading: Reading) -> Iterator[Found]:
-    """What hangs neither on what is known of the user nor on the words."""
-    yield from short_words(reading)
-    yield from disguises(reading)
-    yield from closed_classes(reading)
-    yield from syllables(reading)
-    yield from mandarin_syllables(reading)
-    yield from list_words(reading)
-    yield from quotations(reading)
-    yield from walks(reading)
-    yield from sequences(reading)
-    yield from woven_sequences(reading)
-    yield from woven_rows(reading)
-    yield from countings(reading)
-    yield from countings_apart(reading)
-    yield from number_rows(reading)
-    yield from repeats(reading)
-    yield from copies(reading)
-    yield from dates(reading)
-    yield from digits(reading)
-    yield from next_numbers(reading)
-    yield from shapes(reading)
-    yield from drawn_in_groups(reading)
-    yield from stock_strings(reading)
-    yield from frames(reading)
-    yield from stock_numbers(reading)
-    yield from symbols(reading)
-    yield from single_letters(reading)
