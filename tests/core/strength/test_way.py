@@ -10,14 +10,7 @@ from newknot.core.strength.context import read_context
 from newknot.core.strength.finders import Offers
 from newknot.core.strength.reading import read
 from newknot.core.strength.segments import SegmentKind
-from newknot.core.strength.way import (
-    BY_CHANCE,
-    CHANCE_MOST,
-    SAVED_MOST_LOG10,
-    Way,
-    cheaper_way,
-    likeliest_way,
-)
+from newknot.core.strength.way import SAVED_MOST_LOG10, Way, cheaper_way, likeliest_way
 
 OWN = read_context(())
 
@@ -41,6 +34,7 @@ def test_parts_that_are_all_known_are_read_as_these(text: str, kinds: list[str])
     assert [segment.kind for segment in way.segments] == kinds
     assert way.unlikely_log10 > likely.unlikely_log10
     assert way.guesses_log10 < likely.guesses_log10 - 0.5
+    assert likely.is_bound and not way.is_bound
 
 
 def test_what_is_drawn_loses_little_by_it_and_stays_a_bound() -> None:
@@ -49,10 +43,10 @@ def test_what_is_drawn_loses_little_by_it_and_stays_a_bound() -> None:
     for _ in range(150):
         likely, way = both("".join(random.choices(alphabet, k=11)))
         lost.append(likely.guesses_log10 - way.guesses_log10)
-        if way.length_of(BY_CHANCE) > CHANCE_MOST * 11:
+        if way.leaves_to_chance:
             assert lost[-1] <= SAVED_MOST_LOG10 + 1e-9
-        assert way.is_bound == likely.is_bound
-        assert way.least_log10 <= likely.least_log10
+            assert way.is_bound == likely.is_bound
+            assert way.least_log10 <= likely.least_log10
     assert min(lost) >= 0
     assert sum(lost) / len(lost) < 1
 
@@ -68,4 +62,6 @@ def test_what_it_costs_to_come_upon_it_is_in_what_the_order_costs() -> None:
     likely, way = both("12arturos&humberto")
     assert way.charge_log10 > 0
     assert way.scheme_log10 <= likely.scheme_log10 + 1.5
-    assert measure("12arturos&humberto").order_log10 == way.order_log10 + way.charge_log10
+    found = measure("12arturos&humberto")
+    assert found.order_log10 == way.order_log10 + way.charge_log10
+    assert [s.end for s in found.segments] == [2, 8, 9, 10, 18]

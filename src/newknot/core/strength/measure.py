@@ -100,7 +100,7 @@ def measured(reading: Reading, own: Context, looked_at: LookedAt | None = None) 
         way = min(way, looks.way_made(knowing=False), key=lambda one: one.guesses_log10)
     return Measure(
         guess_number_log10=round(way.guesses_log10, 3),
-        segments=way.segments,
+        segments=_joined(way.segments),
         order_log10=way.order_log10 + way.charge_log10,
         scheme_log10=way.scheme_log10,
         is_bound=way.is_bound,
@@ -183,6 +183,19 @@ class Looks:
         if key not in self._ways:
             self._ways[key] = likeliest_way(reading, offers.found(knowing=knowing))
         return self._ways[key]
+
+
+def _joined(segments: tuple[Segment, ...]) -> tuple[Segment, ...]:
+    """Digits beside digits are digits, however they were chosen."""
+    joined: list[Segment] = []
+    for s in segments:
+        before = joined[-1] if joined else None
+        if before and before.kind is s.kind is SegmentKind.DIGITS:
+            cost = before.cost_log10 + s.cost_log10
+            joined[-1] = replace(before, end=s.end, cost_log10=cost)
+        else:
+            joined.append(s)
+    return tuple(joined)
 
 
 def _placed(segments: tuple[Segment, ...], view: View, n: int) -> tuple[Segment, ...]:

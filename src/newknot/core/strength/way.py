@@ -78,12 +78,12 @@ class Way:
     @property
     def is_bound(self) -> bool:
         """Whether more than half of the number comes from characters that nothing explains, in this
-        way or in the likeliest.
+        way or, where it too leaves some to chance, in the likeliest.
         """
         total = sum(segment.cost_log10 for segment in self.segments)
         by_chance = sum(s.cost_log10 for s in self.segments if s.kind in BY_CHANCE)
-        likeliest_is = self.instead_of is not None and self.instead_of.is_bound
-        return likeliest_is or 2 * by_chance > total
+        doubted = self._doubted
+        return 2 * by_chance > total or (doubted is not None and doubted.is_bound)
 
     @property
     def least_log10(self) -> float:
@@ -97,9 +97,21 @@ class Way:
             for s in self.segments
         )
         least = max(guesses_log10(effort) - self.scheme_log10 + self.charge_log10, 0.0)
-        if self.instead_of is not None:
-            least = min(least, self.instead_of.least_log10)
+        if self._doubted is not None:
+            least = min(least, self._doubted.least_log10)
         return min(self.guesses_log10, least)
+
+    @property
+    def leaves_to_chance(self) -> bool:
+        """Whether it is more than a little of the text that nothing explains."""
+        return self.length_of(BY_CHANCE) > CHANCE_MOST * self.segments[-1].end
+
+    @property
+    def _doubted(self) -> "Way | None":
+        """The likeliest way, where this one leaves so much that it may be read so by chance."""
+        if self.instead_of is None or not self.leaves_to_chance:
+            return None
+        return self.instead_of
 
     @property
     def _is_tried_first(self) -> bool:
@@ -127,7 +139,7 @@ def cheaper_way(reading: Reading, offers: Sequence[Found], plain: Way, likely: W
     way = _way_of(likeliest(reading, offers, KINDS_PAID), likely)
     surprise = way.unlikely_log10 - plain.unlikely_log10
     charge = SURPRISE_PAID * max(0.0, surprise - SURPRISE_FREE_LOG10)
-    if way.length_of(BY_CHANCE) > CHANCE_MOST * len(reading.text):
+    if way.leaves_to_chance:
         charge += max(0.0, before - SAVED_MOST_LOG10 - way.guesses_log10)
     return replace(way, charge_log10=charge) if way.guesses_log10 + charge < before else likely
 
