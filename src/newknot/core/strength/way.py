@@ -24,8 +24,10 @@ _TRIED_FIRST = frozenset((SegmentKind.COMMON_PASSWORD, SegmentKind.CONTEXT))
 LETTER_OF_A_WORD_LOG10 = 0.9
 """By how letters follow in words, at the least."""
 BY_CHANCE = frozenset((SegmentKind.RANDOM, SegmentKind.WORDLIKE))
-LOOKED_FROM_LOG10, LISTED_MOST = 4.0, 3
-"""What falls at once, or is a phrase of more words of one list than these, has no cheaper way."""
+LOOKED_FROM_LOG10, LEAST_LOG10, LISTED_MOST = 6.0, 5.85, 3
+"""What falls to a million guesses falls whatever its way was, and no cheaper one is worth less than
+this; a phrase of more words of one list than the last has none.
+"""
 SURPRISE_FREE_LOG10, SURPRISE_PAID = 1.5, 0.5
 """Orders that a way may be less likely than the likeliest, and what each beyond costs."""
 CHANCE_MOST, SAVED_MOST_LOG10 = 0.1, 2.0
@@ -141,6 +143,7 @@ def cheaper_way(reading: Reading, offers: Sequence[Found], plain: Way, likely: W
     charge = SURPRISE_PAID * max(0.0, surprise - SURPRISE_FREE_LOG10)
     if way.leaves_to_chance:
         charge += max(0.0, before - SAVED_MOST_LOG10 - way.guesses_log10)
+    charge = max(charge, LEAST_LOG10 - way.guesses_log10)
     return replace(way, charge_log10=charge) if way.guesses_log10 + charge < before else likely
 
 
