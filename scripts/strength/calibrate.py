@@ -104,8 +104,9 @@ def main(each: int) -> None:
     for process, secrets in ways:
         for _ in range(secrets):
             way = Looks(read(process.make(random)), own).way_made(knowing=True)
-            # What the scheme takes away afterwards is none of the table's.
-            drawn.append((way.effort_log10, process.outcomes_log10 + way.scheme_log10))
+            # What the scheme takes away afterwards, and what is charged, is none of the table's.
+            truth = process.outcomes_log10 + way.scheme_log10 - way.charge_log10
+            drawn.append((way.effort_log10, truth))
     drawn.sort()
     efforts, values, weights = [], [], []
     for row in range(1, ROWS + 1):
