@@ -58,10 +58,11 @@ def test_a_drawn_phrase_of_four_words_is_read_as_one() -> None:
     assert way is likely
 
 
-def test_what_it_costs_to_come_upon_it_is_in_what_the_order_costs() -> None:
+def test_what_it_costs_to_come_upon_it_is_no_part_of_what_the_scheme_takes() -> None:
     likely, way = both("12arturos&humberto")
-    assert way.charge_log10 > 0
     assert way.scheme_log10 <= likely.scheme_log10 + 1.5
     found = measure("12arturos&humberto")
-    assert found.order_log10 == way.order_log10 + way.charge_log10
+    assert 0 < way.charge_log10 < way.scheme_log10
+    assert found.scheme_log10 == way.scheme_log10 - way.charge_log10
+    assert found.order_log10 == way.order_log10
     assert [s.end for s in found.segments] == [2, 8, 9, 10, 18]

@@ -33,8 +33,9 @@ class Measure:
 
     Segments lie over the normalised text (NFC), of which at most 1,024 characters count.
     order_log10: what a guesser pays for the kinds of the segments and their order, in log10, and
-    for the view. scheme_log10: what is taken off because its parts hang together. view: what was
-    done to the text as a whole, in words; empty where nothing was.
+    for the view. scheme_log10: what is taken off because its parts hang together; what is charged
+    for coming upon them is paid from it first. view: what was done to the text as a whole, in
+    words; empty where nothing was.
     is_bound: whether more than half of the number comes from characters that nothing explains: of a
     chosen text it is the most that it can be, if nobody guesses how it was made. least_log10: the
     number if these were made as a word is.
@@ -101,8 +102,8 @@ def measured(reading: Reading, own: Context, looked_at: LookedAt | None = None) 
     return Measure(
         guess_number_log10=round(way.guesses_log10, 3),
         segments=_joined(way.segments),
-        order_log10=way.order_log10 + way.charge_log10,
-        scheme_log10=way.scheme_log10,
+        order_log10=way.order_log10 + max(0.0, way.charge_log10 - way.scheme_log10),
+        scheme_log10=max(0.0, way.scheme_log10 - way.charge_log10),
         is_bound=way.is_bound,
         least_log10=round(way.least_log10, 3),
         measured_characters=len(reading.text),
