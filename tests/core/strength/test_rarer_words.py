@@ -8,7 +8,7 @@ from newknot.core.strength.rarer_words import (
     LONGEST,
     SHORTEST,
     hash_of,
-    rarer_among,
+    is_rarer,
     rarer_words,
 )
 
@@ -24,20 +24,15 @@ def test_each_stretch_that_is_one_is_found_where_it_stands(parts: list[str]) -> 
         for start in range(len(shaped))
         for end in range(start + SHORTEST, min(len(shaped), start + LONGEST) + 1)
     )
-    assert found == {(a, b) for a, b in stretches if shaped[a:b].isalpha() and _is_one(shaped[a:b])}
-
-
-def _is_one(shape: str) -> bool:
-    """Whatever stands beside it."""
-    beside = f"\n{shape}\nxqzvkj"
-    assert rarer_among(beside, [(1, 1 + len(shape)), (len(beside) - 6, len(beside))]) in ([], [0])
-    return bool(rarer_among(beside, [(1, 1 + len(shape))]))
+    assert found == {
+        (a, b) for a, b in stretches if shaped[a:b].isalpha() and is_rarer(shaped[a:b])
+    }
 
 
 def test_the_common_ones_cost_less_and_what_is_none_is_not_found() -> None:
     costs = {word: cost for word in KNOWN for a, b, cost in rarer_words(word) if b - a == len(word)}
     assert len(costs) == len(KNOWN) and 4 < min(costs.values()) < max(costs.values()) < 6.4
-    assert not _is_one("xqzvkj") and not list(rarer_words("abc")) and not list(rarer_words(""))
+    assert not is_rarer("xqzvkj") and not list(rarer_words("abc")) and not list(rarer_words(""))
     assert hash_of("ab") != hash_of("ba")
 
 

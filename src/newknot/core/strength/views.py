@@ -41,7 +41,7 @@ from newknot.core.strength.letter_chain import (
     letter_number,
     triples,
 )
-from newknot.core.strength.rarer_words import rarer_among
+from newknot.core.strength.rarer_words import is_rarer
 from newknot.core.strength.reading import shape_of_letters
 
 SHORTEST, LONGEST = 5, 128
@@ -215,16 +215,10 @@ def _word_letters(texts: list[str]) -> list[int]:
     shapes = [shape_of_letters(text.lower()) for text in texts]
     ends = list(accumulate(len(shape) + 1 for shape in shapes))
     shaped = "\n".join(shapes)
-    unknown: list[tuple[int, int]] = []
     for run in _WORD_RUN.finditer(shaped):
-        start, end = run.span()
-        if shaped[start:end] in known:
-            letters[bisect_right(ends, start)] += end - start
-        elif end - start > WORD_LEAST:
-            unknown.append((start, end))
-    for which in rarer_among(shaped, unknown):
-        start, end = unknown[which]
-        letters[bisect_right(ends, start)] += end - start
+        word = run.group()
+        if word in known or (len(word) > WORD_LEAST and is_rarer(word)):
+            letters[bisect_right(ends, run.start())] += len(word)
     return letters
 
 
