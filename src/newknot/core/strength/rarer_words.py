@@ -7,7 +7,6 @@ a text are looked up together from sums over its beginnings.
 """
 
 import re
-import sys
 from array import array
 from bisect import bisect_left
 from collections.abc import Iterator, Sequence
@@ -60,10 +59,8 @@ def _words() -> tuple[Sequence[int], bytes]:
     """Hashes in order, and how rare each is."""
     raw = shipped_bytes(_FILE)
     count = len(raw) // 9
-    hashes = array("Q", raw[: 8 * count])
-    if sys.byteorder == "big":
-        hashes.byteswap()
-    return hashes, raw[8 * count :]
+    hashes = np.frombuffer(raw, dtype="<u8", count=count).astype(np.uint64)
+    return array("Q", hashes.tobytes()), raw[8 * count :]
 
 
 @cache
