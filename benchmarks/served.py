@@ -40,7 +40,7 @@ MADE_OF = "abcdefghijkmnopqrstuvwxyzABCDEFGHJKLMNPQRSTUVWXYZ23456789!#-_"
 AS_SERVED = {
     "PYTHONMALLOC": "malloc",
     "MALLOC_PERTURB_": "165",
-    "GLIBC_TUNABLES": "glibc.malloc.tcache_count=0",
+    "GLIBC_TUNABLES": "glibc.malloc.tcache_count=0:glibc.malloc.arena_max=1",
 }
 """As in `run`: memory that is let go is overwritten."""
 

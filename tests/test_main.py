@@ -1,16 +1,23 @@
 """The program's own answers: one clear sentence and an exit that is not zero."""
 
 import os
+import re
 import socket
 import subprocess
 import sys
+from datetime import UTC, datetime
 from pathlib import Path
+from secrets import token_urlsafe
 
 import httpx
 import pytest
 
+from newknot.core.login import Origin
+from newknot.core.secret import Secret
 from newknot.store.vault import Label
+from newknot.usecases.logins.logins import LoginDraft, NewSecret, add_login
 from tests.conftest import PASSPHRASE, new_vault, reopened, wait_until
+from tests.support.memory import writable_memory
 from tests.support.running import ROOT, demo, free_port, serving
 
 
@@ -134,6 +141,32 @@ def test_a_service_that_is_ended_locks_first(tmp_path: Path) -> None:
     vault = reopened(tmp_path)
     assert len(vault.ids(Label.LOGIN)) == 1 and not vault.damaged
     vault.close()
+
+
+@pytest.mark.skipif(os.geteuid() != 0, reason="only root reads the memory of another process")
+def test_a_lock_leaves_nothing_in_memory_however_short_it_is(tmp_path: Path) -> None:
+    """An allocator that overwrites what is freed may leave its last bytes: all of a short text, or
+    a longer one's end.
+    """
+    texts = [token_urlsafe(20)[: size - 3] + "~^~" for size in (7, 23, 7) * 100]
+    vault = new_vault(tmp_path)
+    with vault.transaction():
+        for title, user_name, secret in zip(texts[::3], texts[1::3], texts[2::3], strict=True):
+            draft = LoginDraft(title=title, user_name=user_name, address="")
+            add_login(vault, draft, NewSecret(Secret(secret), Origin("own")), now=datetime.now(UTC))
+    vault.close()
+    with serving(tmp_path) as served:
+        origin = served.url.rstrip("/")
+        with httpx.Client(base_url=served.url, headers={"origin": origin}) as page:
+            token = page.post("api/vault/unlock", json={"passphrase": PASSPHRASE}).json()["token"]
+            page.headers["knot-session"] = token
+            assert page.post("api/checks", json={"whole": False}, timeout=60).status_code == 200
+            assert page.get("api/logins").status_code == 200
+            assert page.post("api/vault/lock").status_code == 204
+        memory = writable_memory(served.process.pid)
+        ends = {end for body in memory for end in re.findall(rb".{4}~\^~", body, re.DOTALL)}
+        # What outlives a lock may have been given such bytes and never have written on them.
+        assert len(ends & {text[-7:].encode() for text in texts}) <= 2
 
 
 def listens(port: int) -> bool:

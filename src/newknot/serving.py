@@ -12,7 +12,7 @@ import uvicorn
 
 from newknot.api.app import make_app
 from newknot.crypto import INTERACTIVE
-from newknot.edge import SystemClock, SystemRandom
+from newknot.edge import SystemClock, SystemRandom, overwrite_freed
 from newknot.store.corpus import Corpus
 from newknot.store.vault_lock import VaultLock
 from newknot.usecases.vault.keeper import Keeper
@@ -45,6 +45,7 @@ def run_server(
         refused_corpora=refused_corpora,
         corpora_folder=corpora_folder,
         hold_file=lock.hold_file,
+        overwrite_freed=overwrite_freed,
     )
     app = make_app(keeper, port=port, web_folder=web_folder)
     # What was imported stays: collecting among it while it is made would only slow the start.

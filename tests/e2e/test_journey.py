@@ -13,6 +13,7 @@ from newknot.standins.sites import LETTERS_DIGITS
 from newknot.store.corpus_build import HashList, build_corpus
 from tests.conftest import PASSPHRASE
 from tests.e2e.conftest import BUSY_MS
+from tests.support.memory import memory_holds
 from tests.support.running import BROWSER_ARGUMENTS, CHROMIUM, Served, practice_sites, serving
 
 USER = "ilse.quist77"
@@ -226,24 +227,6 @@ def check_and_rotate(page: Page, site: Page, sites: Served) -> str:
     page.keyboard.press("1")
     expect(page.get_by_text("1 of 1 renewed since")).to_be_visible()
     return secret
-
-
-def memory_holds(pid: int, words: list[bytes]) -> set[bytes]:
-    """Which of the words stand in the writable memory of a process."""
-    found: set[bytes] = set()
-    with open(f"/proc/{pid}/maps") as maps, open(f"/proc/{pid}/mem", "rb", 0) as memory:
-        for line in maps:
-            span, rights = line.split()[:2]
-            if "rw" not in rights or "[vvar" in line:
-                continue
-            start, end = (int(x, 16) for x in span.split("-"))
-            try:
-                memory.seek(start)
-                body = memory.read(end - start)
-            except (OSError, ValueError):
-                continue
-            found |= {word for word in words if word in body}
-    return found
 
 
 def files_holding(folder: Path, words: list[bytes]) -> list[tuple[str, bytes]]:

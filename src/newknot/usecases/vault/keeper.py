@@ -70,6 +70,7 @@ class Keeper:
         corpora: Sequence[Corpus],
         refused_corpora: Sequence[tuple[str, str]] = (),
         hold_file: Callable[[Path], None] = lambda path: None,
+        overwrite_freed: Callable[[], None] = lambda: None,
         corpora_folder: Path | None = None,
     ) -> None:
         self.path = path
@@ -103,6 +104,7 @@ class Keeper:
         self.placed = False
         self.parameters = parameters
         self.hold_file = hold_file
+        self._overwrite_freed = overwrite_freed
         self._vault: Vault | None = None
         self._changing = Condition()
         # One guess at a time: side by side they would all pass the brake before it closes.
@@ -333,6 +335,7 @@ class Keeper:
         gc.collect()
         # What is left is the program's own: no later walk need go through it.
         gc.freeze()
+        self._overwrite_freed()
 
     def take(self, vault: Vault) -> tuple[str, str]:
         """An opened vault is the one that is held; both halves of a new session."""
