@@ -1,11 +1,17 @@
 """What the keeper holds of an open vault, and that a lock leaves none of it."""
 
 import gc
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
+from functools import partial, partialmethod
+from threading import Thread
+
+import pytest
 
 from newknot.core.address import likeness, site_of
 from newknot.core.errors import NewKnotError
+from newknot.core.safeguards import Safeguards
 from newknot.core.secret import Secret
+from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Vault
 from newknot.usecases.logins.logins import list_logins
 from newknot.usecases.rotation.driving import Drive
@@ -13,6 +19,7 @@ from newknot.usecases.vault.first_hour import end_first_hour
 from newknot.usecases.vault.keeper import WORK_COUNTS_S
 from tests.api.conftest import Api
 from tests.api.test_bundles import taken_out
+from tests.conftest import PASSPHRASE
 
 MARKER = "zwölf-truss-lantern"
 
@@ -115,3 +122,49 @@ def test_a_vault_that_was_opened_before_a_lock_wrote_goes_on_from_what_it_wrote(
     keeper.lock()
     api.enter()
     assert api.ok("GET", "first-hour")["is_over"] and not api.ok("GET", "vault/session")["damaged"]
+
+
+def test_the_look_for_idleness_while_a_vault_opens_locks_it_not(
+    api: Api, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    keeper, looks = api.keeper, []
+
+    def opens(vault: Vault, lock_after_s: Callable[[Vault], Safeguards]) -> Safeguards:
+        looks.append(_beside(keeper.lock_if_idle))
+        return lock_after_s(vault)
+
+    keeper.lock()
+    api.clock.pass_s(3600)
+    monkeypatch.setattr(
+        "newknot.usecases.vault.keeper.get_safeguards", partial(opens, lock_after_s=get_safeguards)
+    )
+    keeper.unlock(PASSPHRASE)
+    for look in looks:
+        look.join()
+    assert looks and keeper.is_unlocked
+
+
+def test_what_a_lock_forgets_is_its_own_and_not_that_of_a_vault_opened_meanwhile(
+    api: Api, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    keeper, opened = api.keeper, []
+    api.ok("POST", "draws", {"length": 20})
+
+    def closes(vault: Vault, close: Callable[[Vault], None]) -> None:
+        monkeypatch.undo()
+        opened.append(_beside(lambda: keeper.unlock(PASSPHRASE)))
+        close(vault)
+
+    monkeypatch.setattr(Vault, "close", partialmethod(closes, close=Vault.close))
+    keeper.lock()
+    opened[0].join()
+    assert keeper.is_unlocked and len(keeper.draws.listed()) == 1
+    assert len(keeper.sessions.open(api.clock.boot_s())) == 1 and keeper.reading.waiting
+
+
+def _beside(act: Callable[[], object]) -> Thread:
+    """Begun, and ended too if nothing holds it up."""
+    thread = Thread(target=act)
+    thread.start()
+    thread.join(0.5)
+    return thread

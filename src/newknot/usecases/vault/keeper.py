@@ -213,7 +213,7 @@ class Keeper:
             if not vault.vault_key:
                 self._vault = None
                 self._forget()
-            self._locking = False
+            self._unlockable()
 
     @contextmanager
     def at_work(self) -> Iterator[Vault]:
@@ -293,27 +293,40 @@ class Keeper:
     def lock_if_idle(self) -> None:
         """Locks where the deadline has passed."""
         if self._vault is not None and self.seconds_left() <= 0:
-            self.lock()
+            self._lock(if_idle=True)
 
     def lock(self) -> None:
         """First no new call is taken and running ones end (10 s at most), then keys go."""
+        self._lock(if_idle=False)
+
+    def _lock(self, *, if_idle: bool) -> None:
         with self._changing:
             if self._vault is None or self._locking:
+                return
+            # It may have been opened, or touched, since it was looked at.
+            if if_idle and self.seconds_left() > 0:
                 return
             self._locking = True
             self.progress.stop()
             for drive in self.drives.values():
                 drive.stop()
             self._changing.wait_for(lambda: self._running == 0, timeout=LOCK_WAIT_S)
-            try:
-                keep_draws(self._vault, self.draws)
-            finally:
-                vault, self._vault = self._vault, None
-                self._locking = False
+        vault = self._vault
         try:
-            vault.close()
+            keep_draws(vault, self.draws)
         finally:
-            self._forget()
+            self._vault = None
+            try:
+                vault.close()
+            finally:
+                self._forget()
+                self._unlockable()
+
+    def _unlockable(self) -> None:
+        """What a lock forgets is forgotten: a vault may be taken."""
+        with self._changing:
+            self._locking = False
+            self._changing.notify_all()
 
     def _forget(self) -> None:
         self.sessions.clear()
@@ -342,13 +355,15 @@ class Keeper:
         self.placed = False
         vault.wall_s = lambda: self.clock.now().timestamp()
         with self._changing:
+            # A lock that is not through would forget what is this one's.
+            self._changing.wait_for(lambda: not self._locking)
             if self._vault is not None:
                 vault.close()
             else:
                 # It may have been opened before a lock wrote its last.
                 vault.catch_up()
+                self.touch(get_safeguards(vault).lock_after_s)
                 self._vault = vault
                 bring_draws_back(vault, self.draws)
                 self.reading.begin(vault)
-                self.touch(get_safeguards(vault).lock_after_s)
-        return self.sessions.begin(self.clock.boot_s())
+            return self.sessions.begin(self.clock.boot_s())
