@@ -17,17 +17,10 @@ from tests.support.vectors import vectors
 PROBLEMS = Path(__file__).parents[2] / "web" / "src" / "domain" / "problems.ts"
 CANARY = "kumquat-lantern-77"
 WITHOUT_SESSION = {
-    ("GET", "/vault"),
-    ("GET", "/vault/words"),
-    ("POST", "/vault/create"),
-    ("POST", "/vault/unlock"),
-    ("POST", "/vault/place"),
-    ("POST", "/vault/place-beside"),
-    ("POST", "/vault/open-bundle"),
-    ("GET", "/strength/budgets"),
-    ("POST", "/vault/recover"),
-    ("POST", "/vault/recover/look"),
-    ("POST", "/vault/recover/picture"),
+    *(("GET", path) for path in ("/vault", "/vault/words", "/strength/budgets")),
+    *(("POST", f"/vault/{act}") for act in ("create", "unlock", "place", "place-beside")),
+    *(("POST", f"/vault/{act}") for act in ("open-bundle", "recover")),
+    *(("POST", f"/vault/recover/{act}") for act in ("look", "picture")),
 }
 
 

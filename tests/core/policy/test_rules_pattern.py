@@ -44,15 +44,8 @@ def test_the_policy_takes_and_refuses_as_the_pattern_does(pattern: str) -> None:
 @pytest.mark.parametrize(
     "pattern",
     [
-        "",
-        "(",
-        "(a|b)+",
-        "(?=.*[a-z]",
-        "[a-z]",
-        ".{8,}x",
-        "(?=.*[a-z]).*[0-9]",
-        "(" * 5_000,
-        "[a-" * 3_000,
+        *("", "(", "(a|b)+", "(?=.*[a-z]", "[a-z]", ".{8,}x", "(?=.*[a-z]).*[0-9]"),
+        *("(" * 5_000, "[a-" * 3_000),
     ],
 )
 def test_another_make_is_not_read(pattern: str) -> None:
