@@ -3,7 +3,7 @@
 import sqlite3
 from pathlib import Path
 
-from playwright.sync_api import Browser, Playwright, expect
+from playwright.sync_api import Browser, Playwright, Route, expect
 
 from newknot.demo.world import PASSPHRASE
 from tests.conftest import PASSPHRASE as OWN
@@ -20,7 +20,14 @@ HIDDEN = """() => {
 def test_a_lock_in_one_window_is_a_lock_in_all(browser_here: Browser, demo_here: Served) -> None:
     first, second, unseen = (open_page(browser_here, demo_here) for _ in range(3))
     unseen.evaluate(HIDDEN)
+    held: list[Route] = []
+    first.route("**/api/vault/lock", lambda route: held.append(route))
     first.keyboard.press("l")
+    # Until the server is through nothing is shown, and nothing said that is not so yet.
+    expect(first.get_by_text("Locking…")).to_be_visible()
+    expect(first.get_by_text("Gantry Rentals")).to_have_count(0)
+    expect(first.get_by_text("The vault is locked")).to_have_count(0)
+    held[0].continue_()
     expect(first.get_by_text("The vault is locked")).to_be_visible()
     # One that nobody looks at too: its strip may stand beside a site, with a secret shown.
     expect(unseen.get_by_text("The vault is locked")).to_be_visible()

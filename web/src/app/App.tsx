@@ -8,6 +8,7 @@ import { CreateVault } from "../features/vault/CreateVault";
 import { UnlockVault } from "../features/vault/UnlockVault";
 import { forgetRemembered } from "../shared/remembered";
 import { noteEntered } from "../shared/entered";
+import { KnotMark } from "../shared/icons";
 import { ProblemNote } from "../shared/ProblemNote";
 import { Frame } from "./Frame";
 import { ProofDialog, useProofQueue } from "./ProofDialog";
@@ -44,11 +45,13 @@ export function App() {
 function Gate() {
   const client = useQueryClient();
   const [open, setOpen] = useState(sessionToken.get() !== "");
+  const [locking, setLocking] = useState(false);
   const proof = useProofQueue();
   const { data, error } = useQuery({ ...queries.vault(), refetchInterval: open ? false : 2_000 });
 
   const locked = useCallback(() => {
     setOpen(false);
+    setLocking(false);
     forgetRemembered();
     forgetWishes();
     client.clear();
@@ -89,10 +92,11 @@ function Gate() {
         </p>
       </main>
     );
+  if (locking) return <Locking />;
   if (open)
     return (
       <>
-        <Frame onLocked={locked} />
+        <Frame onLocking={() => setLocking(true)} onLocked={locked} />
         <ProofDialog queue={proof} />
       </>
     );
@@ -111,5 +115,20 @@ function Gate() {
     />
   ) : (
     <UnlockVault path={data.path} onEntered={entered} />
+  );
+}
+
+/** Nothing is left to see or to press while the server lets end what is at work. */
+function Locking() {
+  return (
+    <main className="entrance" aria-busy="true">
+      <div className="brand">
+        <KnotMark /> New Knot
+      </div>
+      <h1>Locking…</h1>
+      <p className="quiet" role="status">
+        What is at work is let end, ten seconds at most; then the keys go.
+      </p>
+    </main>
   );
 }

@@ -45,7 +45,9 @@ const PassphrasePage = lazyView(() => import("../features/vault/PassphrasePage")
 
 const TOUCH_EVERY_MS = 10_000;
 
-export function Frame({ onLocked }: { onLocked: () => void }) {
+type Props = { onLocking: () => void; onLocked: () => void };
+
+export function Frame({ onLocking, onLocked }: Props) {
   const navigate = useNavigate();
   const { pathname } = useLocation();
   const session = useQuery(queries.session());
@@ -66,12 +68,13 @@ export function Frame({ onLocked }: { onLocked: () => void }) {
   }, []);
 
   const lock = useCallback(async () => {
+    onLocking();
     try {
       await lockVault();
     } finally {
       onLocked();
     }
-  }, [onLocked]);
+  }, [onLocking, onLocked]);
 
   const goTo = Object.fromEntries(
     [...VIEWS, ...FURTHER].map((v) => [v.key, () => void navigate(v.path)]),
