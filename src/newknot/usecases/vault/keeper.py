@@ -1,6 +1,8 @@
 """The keeper: holds the vault while it is unlocked, counts what runs, and locks in two phases."""
 
 import gc
+import re
+import urllib.parse
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager, suppress
 from pathlib import Path
@@ -344,6 +346,10 @@ class Keeper:
         self.bundles.clear()
         forget_addresses()
         forget_names()
+        # What Python itself keeps: patterns that were put together of domains and forbidden texts,
+        # and addresses that were taken apart, those of a second factor with its key.
+        re.purge()
+        urllib.parse.clear_cache()  # type: ignore[attr-defined]
         gc.unfreeze()
         gc.collect()
         # What is left is the program's own: no later walk need go through it.
