@@ -48,10 +48,11 @@ class RankedList:
 
     def which_log10(self, rank: int, size: int) -> float:
         """-log10 of the probability of the word at a rank from 1 within a list of so many."""
-        weight = self.zipf / ((log(size) + _EULER) * rank)
-        tiers = (max(1, size // 10), max(1, size // 3), size)
-        weight += sum((1 - self.zipf) / len(tiers) / tier for tier in tiers if rank <= tier)
-        return -log10(weight)
+        first, third, each = max(1, size // 10), max(1, size // 3), (1 - self.zipf) / 3
+        even = each / first if rank <= first else 0.0
+        even += each / third if rank <= third else 0.0
+        even += each / size
+        return -log10(self.zipf / ((log(size) + _EULER) * rank) + even)
 
 
 LISTS = (

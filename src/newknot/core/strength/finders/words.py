@@ -172,8 +172,9 @@ def _same_letters(typed: str, word: str) -> bool:
     """Whether l and i, which share a shape, stand where the word has them; a word whose accents
     are spelt out passes.
     """
-    pairs = zip(typed, word, strict=False)
-    return len(typed) != len(word) or all(a == b or a not in "li" for a, b in pairs)
+    if typed == word or len(typed) != len(word):
+        return True
+    return all(a == b or a not in "li" for a, b in zip(typed, word, strict=True))
 
 
 def short_words(reading: Reading) -> Iterator[Found]:
