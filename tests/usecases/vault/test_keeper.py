@@ -6,6 +6,7 @@ from collections.abc import Callable, Iterator
 from functools import partial, partialmethod
 from threading import Thread
 from typing import Any
+from unittest.mock import Mock
 from urllib.parse import urlsplit
 
 import pytest
@@ -170,6 +171,19 @@ def test_what_a_lock_forgets_is_its_own_and_not_that_of_a_vault_opened_meanwhile
     opened[0].join()
     assert keeper.is_unlocked and len(keeper.draws.listed()) == 1
     assert len(keeper.sessions.open(api.clock.boot_s())) == 1 and keeper.reading.waiting
+
+
+def test_a_lock_of_which_a_part_fails_is_a_lock_and_the_vault_opens_again(
+    api: Api, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    keeper = api.keeper
+    for failing in ("keep_draws", "forget_addresses", "Vault.close"):
+        with monkeypatch.context() as patched:
+            patched.setattr(f"newknot.usecases.vault.keeper.{failing}", Mock(side_effect=OSError))
+            with pytest.raises(OSError):
+                keeper.lock()
+        assert not keeper.is_unlocked and not keeper.sessions.open(api.clock.boot_s())
+        api.enter()
 
 
 def _beside(act: Callable[[], object]) -> Thread:

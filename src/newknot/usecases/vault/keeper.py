@@ -4,7 +4,7 @@ import gc
 import re
 import urllib.parse
 from collections.abc import Callable, Iterator, Sequence
-from contextlib import contextmanager, suppress
+from contextlib import ExitStack, contextmanager, suppress
 from pathlib import Path
 from threading import Condition, Lock
 from typing import TYPE_CHECKING
@@ -212,10 +212,11 @@ class Keeper:
                 raise VaultBusy()
             yield vault
         finally:
-            if not vault.vault_key:
-                self._vault = None
-                self._forget()
-            self._unlockable()
+            with ExitStack() as ends:
+                ends.callback(self._unlockable)
+                if not vault.vault_key:
+                    self._vault = None
+                    self._forget()
 
     @contextmanager
     def at_work(self) -> Iterator[Vault]:
@@ -318,11 +319,11 @@ class Keeper:
             keep_draws(vault, self.draws)
         finally:
             self._vault = None
-            try:
+            with ExitStack() as ends:
+                # Whatever of it fails, the rest is done.
+                ends.callback(self._unlockable)
+                ends.callback(self._forget)
                 vault.close()
-            finally:
-                self._forget()
-                self._unlockable()
 
     def _unlockable(self) -> None:
         """What a lock forgets is forgotten: a vault may be taken."""
