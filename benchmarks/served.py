@@ -28,6 +28,7 @@ from benchmarks.table import ms, row, timed
 from newknot.core.login import Origin
 from newknot.core.secret import Secret
 from newknot.crypto import KdfParameters
+from newknot.edge import MEMORY_SETTINGS
 from newknot.store.vault import Vault
 from newknot.usecases.logins.logins import LoginDraft, NewSecret, add_login
 
@@ -37,12 +38,6 @@ TYPED_AFTER_S = 3.0
 QUICK = KdfParameters(memory_kib=64, passes=1, lanes=1)
 WORDS = ("lantern", "gantry", "kettle", "harbour", "copper", "ledger", "winter", "thimble")
 MADE_OF = "abcdefghijkmnopqrstuvwxyzABCDEFGHJKLMNPQRSTUVWXYZ23456789!#-_"
-AS_SERVED = {
-    "PYTHONMALLOC": "malloc",
-    "MALLOC_PERTURB_": "165",
-    "GLIBC_TUNABLES": "glibc.malloc.tcache_count=0:glibc.malloc.arena_max=1",
-}
-"""As in `run`: memory that is let go is overwritten."""
 
 
 def fill(folder: Path, logins: int) -> None:
@@ -115,8 +110,8 @@ class Client:
 @contextmanager
 def served_as_users_do(folder: Path) -> Iterator[Served]:
     """The server with the memory settings of `run serve`."""
-    before = {name: os.environ.get(name) for name in AS_SERVED}
-    os.environ.update(AS_SERVED)
+    before = {name: os.environ.get(name) for name in MEMORY_SETTINGS}
+    os.environ.update(MEMORY_SETTINGS)
     try:
         with serving(folder, "--corpus", str(folder / "bench.nkc")) as served:
             yield served

@@ -15,12 +15,14 @@ from newknot.core.address import likeness, site_of
 from newknot.core.errors import NewKnotError
 from newknot.core.safeguards import Safeguards
 from newknot.core.secret import Secret
+from newknot.store.rekey import write_under_new_key
 from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Vault
 from newknot.usecases.logins.logins import list_logins
 from newknot.usecases.rotation.driving import Drive
 from newknot.usecases.vault.first_hour import end_first_hour
 from newknot.usecases.vault.keeper import WORK_COUNTS_S
+from newknot.usecases.vault.new_keys import new_key
 from tests.api.conftest import Api
 from tests.api.test_bundles import taken_out
 from tests.conftest import PASSPHRASE
@@ -184,6 +186,22 @@ def test_a_lock_of_which_a_part_fails_is_a_lock_and_the_vault_opens_again(
                 keeper.lock()
         assert not keeper.is_unlocked and not keeper.sessions.open(api.clock.boot_s())
         api.enter()
+
+
+def test_an_unlock_while_the_file_gives_way_to_one_under_a_new_key_opens_no_file_that_is_gone(
+    api: Api, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    unlock = partial(api.call, "POST", "vault/unlock", {"passphrase": PASSPHRASE})
+    unlocks, new = [], "harbour pewter lantern orbit fable"
+
+    def writes(*given: Any, **named: Any) -> None:
+        unlocks.append(_beside(unlock))
+        write_under_new_key(*given, **named)
+
+    monkeypatch.setattr("newknot.usecases.vault.new_keys.write_under_new_key", writes)
+    new_key(api.keeper, PASSPHRASE, new, drawn=False)
+    unlocks[0].join()
+    api.keeper.prove(new)
 
 
 def _beside(act: Callable[[], object]) -> Thread:

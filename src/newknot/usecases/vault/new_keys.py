@@ -72,27 +72,29 @@ def new_key(keeper: Keeper, current: str, passphrase: str, *, drawn: bool) -> tu
     Raises what a new passphrase is refused for, `WrongPassphrase`, `VaultDamaged`,
     `BackupNotVerified`, `VaultFolderRefused`; the vault is then as it was.
     """
-    with keeper.one_guess(), keeper.at_work() as vault:
-        keeper.prove_within(current)
-        judge(
-            passphrase,
-            vault=vault,
-            corpora=keeper.corpora,
-            likeness=keeper.likeness,
-            drawn=drawn,
-        ).require_allowed()
-        make_backup(vault, keeper.folder_of(vault), now=keeper.clock.now())
     building = keeper.path.with_name(keeper.path.name + ".new-key")
-    with keeper.alone() as vault:
-        write_under_new_key(
-            vault,
-            building,
-            passphrase=passphrase,
-            parameters=keeper.parameters,
-            without=OF_THE_KEY,
-        )
-        put_in_place(vault, keeper.path, building)
-        keeper.hold_file(keeper.path)
+    # Throughout: an unlock in between would open the file that is about to give way.
+    with keeper.one_guess():
+        with keeper.at_work() as vault:
+            keeper.prove_within(current)
+            judge(
+                passphrase,
+                vault=vault,
+                corpora=keeper.corpora,
+                likeness=keeper.likeness,
+                drawn=drawn,
+            ).require_allowed()
+            make_backup(vault, keeper.folder_of(vault), now=keeper.clock.now())
+        with keeper.alone() as vault:
+            write_under_new_key(
+                vault,
+                building,
+                passphrase=passphrase,
+                parameters=keeper.parameters,
+                without=OF_THE_KEY,
+            )
+            put_in_place(vault, keeper.path, building)
+            keeper.hold_file(keeper.path)
     return keeper.unlock(passphrase)
 
 
