@@ -5,7 +5,7 @@ from itertools import permutations
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from newknot.core.merging.merge import CARD, HISTORY, PARTED, SECRETS, Contents, gone_of, merged
@@ -240,8 +240,14 @@ def met(way: list[tuple[int, Any]]) -> list[Copy]:
     return three
 
 
+RENEWED = ("secret", IDS[0], "rope", 1)
+TAKEN_BACK = [RENEWED, ("back", IDS[0], "rope", 1)]
+
+
 @settings(max_examples=120, deadline=None)
 @given(st.lists(st.one_of(MEETING, st.tuples(st.integers(0, 2), KEEPING_STEPS)), max_size=9))
+@example([(0, TAKEN_BACK), (1, [("secret", IDS[0], "rope", 2)]), (2, [RENEWED, RENEWED])])
+@example([(0, TAKEN_BACK), (1, [RENEWED, ("purge", *RENEWED[1:])]), (2, [RENEWED, RENEWED])])
 def test_copies_that_meet_and_part_again_come_to_the_same_in_any_order(
     way: list[tuple[int, Any]],
 ) -> None:
@@ -291,6 +297,11 @@ def test_two_secrets_of_one_login_are_both_kept_and_it_is_said() -> None:
     assert found.contents.records["LOGIN"][IDS[0]][CARD]["parted_at"] == "2026-01-03"
     again = merged(found.contents, b)
     assert again.parted == [] and again.changed == []
+
+
+def test_a_secret_in_use_again_outlives_that_another_copy_had_let_it_go() -> None:
+    found = merged(*copies(TAKEN_BACK, [RENEWED, ("purge", *RENEWED[1:]), RENEWED, RENEWED]))
+    assert found.parted == [IDS[0]] and "first" in secrets_of(found.contents, IDS[0])
 
 
 def test_a_copy_that_is_only_behind_parts_nothing_and_brings_back_nothing() -> None:

@@ -11,7 +11,7 @@ and asked about. So is a login for which the other copy began, or went on with, 
 """
 
 import json
-from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
 from typing import Any
@@ -298,7 +298,7 @@ def _login(out: Merge, login_id: str, a: Parts, b: Parts) -> Parts:
         for secret_id, entry in held_entries(login_id, side)
         if secret_id not in kept and not _let_go(secret_id, side, other)
     ]
-    joined = _with_parted(joined, lost, also=(*_earlier(a), *_earlier(b)))
+    joined = _with_parted(joined, lost)
     _say_parted(joined)
     mine = _parted(a)
     texts = entries_of(joined.get(HISTORY))
@@ -405,25 +405,27 @@ def _earlier(parts: Parts) -> list[list[Any]]:
 
 def _let_go(secret_id: str, holder: Parts, other: Parts) -> bool:
     """Whether the other side knew a secret that the holder has, and deleted it since. What the
-    holder itself took out of its history it may have taken back as current.
+    holder itself took out of its history it may have taken back as current: a deletion that is not
+    later than that did not know of it.
     """
     unit = f"earlier/{secret_id}"
     stamp = other.get(HISTORY, {}).get(STAMPS, {}).get(unit)
-    known = holder.get(HISTORY, {}).get(STAMPS, {}).get(unit)
-    return stamp not in (None, known) and all(e[0] != secret_id for e in _earlier(other))
+    known = holder.get(HISTORY, {}).get(STAMPS, {}).get(unit, NO_STAMP)
+    return (
+        stamp is not None
+        and bool(stamp[0] > known[0])
+        and all(e[0] != secret_id for e in _earlier(other))
+    )
 
 
-def _with_parted(
-    parts: Parts, lost: Sequence[tuple[str, list[Any]]], *, also: Iterable[list[Any]] = ()
-) -> Parts:
+def _with_parted(parts: Parts, lost: Sequence[tuple[str, list[Any]]]) -> Parts:
     """The login with these in its history, but for what it knew and left behind: that stays as it
-    is. also: entries that either side had, should the other have none.
+    is. What a copy left behind and another took up again since is lost as what that one has.
     """
     by_id = {entry[0]: entry for entry in _earlier(parts)}
     stamps = parts.get(HISTORY, {}).get(STAMPS, {})
-    had = {entry[0]: entry for entry in sorted(also, key=_text)}
     for secret_id, entry in lost:
-        known = by_id.get(secret_id, had.get(secret_id))
+        known = by_id.get(secret_id)
         if known is None or (_is_parted(known) and f"earlier/{secret_id}" not in stamps):
             known = max(known or entry, entry, key=_text)
         by_id[secret_id] = known
