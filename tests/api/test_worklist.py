@@ -183,6 +183,36 @@ def test_how_a_secret_is_like_the_passphrase_is_counted(api: Api, secret: str, s
     assert f"Like the passphrase of this vault: {says}" in said
 
 
+def test_a_new_passphrase_settles_what_it_can_and_no_button_says_more(api: Api) -> None:
+    api.add(secret={"own": "Seven lamps over dry gravel"})
+    api.ok("POST", "checks")
+    api.clock.pass_s(60)
+
+    def said() -> tuple[bool, str]:
+        (one,) = [f for f in rows(api)["rows"][0]["findings"] if f["kind"] == "like_passphrase"]
+        return one["by_passphrase"], one["evidence"]
+
+    assert said() == (True, "Like the passphrase of this vault: 4 of its 5 words are the same")
+    later = {"current": api.passphrase, "passphrase": "harbour pencil meadow violin copper"}
+    api.ok("PUT", "vault/passphrase", later)
+    before = said()
+    api.ok("POST", "checks")
+    assert before == said() and not before[0] and "an earlier passphrase" in before[1]
+
+
+def test_between_two_checks_a_row_says_what_is_left_to_do(crowded: Api) -> None:
+    crowded.clock.pass_s(60)
+    (lumen,) = [row for row in rows(crowded)["rows"] if row["title"] == "Lumen"]
+    login_id, fresh = lumen["login_id"], {"title": "Lumen", "address": "http://lumen.example"}
+    crowded.ok("PUT", f"logins/{login_id}", {**fresh, "secret": {"own": "x9Vv-2mQ!kd-77Lp"}})
+    (left,) = [row for row in rows(crowded)["rows"] if row["title"] == "Lumen"]
+    assert left["needs"] == ["address"] and rows(crowded)["basis"]["changed_count"] == 1
+    crowded.ok("PUT", f"logins/{login_id}", {**fresh, "address": "https://lumen.example"})
+    assert all(row["title"] != "Lumen" for row in rows(crowded)["rows"])
+    crowded.ok("POST", "checks")
+    assert rows(crowded)["basis"]["changed_count"] == 0
+
+
 def test_a_campaign_is_chosen_by_what_the_logins_have_in_common(crowded: Api) -> None:
     crowded.add("Empty", address="https://lumen.example", secret=None)
 

@@ -78,7 +78,7 @@ VAULT = [
     login("autumn", "lampshade2024!"),
     login("ruled", "Qm7!rrXv-t29pK", policy=SHORT, policy_name="Ruled Site"),
     login("roomy", "kd8fm2qz", policy=LONG, policy_name="Roomy Site"),
-    login("kin", "Wv3!ddKs-p55mJ", passphrase_likeness="three of its words in a row"),
+    login("kin", "Wv3!ddKs-p55mJ", passphrase_likeness="Like it: three in a row"),
     login("sounds", "kV!8q-Lz3#Rw0pXt_2mC"),
     login("bare", "Hc6!vvTq-r41pZ", policy=LONG, policy_name="Bare", offers_second_factor=True),
     login("app", "Jd4!ssWm-q52kV", offers_second_factor=True, second_factor=SecondFactor.ELSEWHERE),

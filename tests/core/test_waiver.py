@@ -83,6 +83,13 @@ def test_another_kind_a_grown_group_or_a_later_breach_shows(
     assert not waived(accepted).covers(later, secret_since_at=SINCE, today=TODAY)
 
 
+@pytest.mark.parametrize("kind", [K.PLAIN_HTTP, K.NO_SECOND_FACTOR])
+def test_what_a_new_secret_does_not_settle_stays_accepted_with_it(kind: FindingKind) -> None:
+    found = Finding(kind, "a", "It is so", guess_number_log10=20.0)
+    later = replace(found, guess_number_log10=5.0)
+    assert waived(found).covers(later, secret_since_at=NOW, today=TODAY)
+
+
 def test_a_new_secret_a_past_day_or_taking_it_back_ends_it() -> None:
     given = waived(OVERDUE)
     assert not given.covers(OVERDUE, secret_since_at=NOW, today=TODAY)

@@ -98,29 +98,18 @@ def sheets_out(page: Page) -> None:
 
 
 DIALOGUES: list[tuple[str | Callable[[Page], None], str]] = [
-    ("Worklist", "Accept"),
-    ("Generate", "Place in a login"),
-    ("Generate", "Spell it out"),
-    (kind_of_words, "take real dice or coins"),
-    ("Rotate", "New campaign"),
-    ("Site policies", "New policy"),
-    ("Site policies", "Change Northlight"),
-    ("Site policies", "Delete Northlight"),
-    ("Tallow Post", "restore: the secret"),
-    ("Tallow Post", "delete: the secret"),
-    ("Tallow Post", "Delete…"),
-    ("Gantry Rentals", "set up"),
-    ("Gantry Rentals", "backup codes"),
+    ("Worklist", "Accept"), ("Generate", "Place in a login"), ("Generate", "Spell it out"),
+    (kind_of_words, "take real dice or coins"), ("Rotate", "New campaign"),
+    ("Site policies", "New policy"), ("Site policies", "Change Northlight"),
+    ("Site policies", "Delete Northlight"), ("Tallow Post", "restore: the secret"),
+    ("Tallow Post", "delete: the secret"), ("Tallow Post", "Delete…"),
+    ("Gantry Rentals", "set up"), ("Gantry Rentals", "backup codes"),
     (lambda page: part_of_carry(page, "Take out"), "Write CSV"),
     (lambda page: part_of_carry(page, "Back up"), "Make a sealed backup"),
-    (a_hand_over, "No, because"),
-    (old_secrets, "past that"),
-    (one_in_the_bin, "Empty the bin"),
-    (rows_left_out, "Write them into a file"),
-    (one_backup, "Look into"),
-    (sheets_out, "Practise"),
-    (lambda page: part_of_carry(page, "Way back in"), "Make void"),
-]
+    (a_hand_over, "No, because"), (old_secrets, "past that"), (one_in_the_bin, "Empty the bin"),
+    (rows_left_out, "Write them into a file"), (one_backup, "Look into"),
+    (sheets_out, "Practise"), (lambda page: part_of_carry(page, "Way back in"), "Make void"),
+]  # fmt: skip
 """(the way there, what opens one over it): those that change the vault come last"""
 
 

@@ -7,6 +7,7 @@ from newknot.api.schemas.logins.logins import LoginRow, SecretIn
 from newknot.core.address import domain_of
 from newknot.core.audit.finding import FindingKind
 from newknot.core.audit.overdue import overdue_of
+from newknot.core.audit.since_check import guesses_of
 from newknot.core.audit.waiver import Waiver
 from newknot.core.calendar_day import day_of
 from newknot.core.errors import FieldInvalid
@@ -29,9 +30,7 @@ class RowMaker:
     def __init__(self, vault: Vault, *, now: datetime) -> None:
         self._today = day_of(now)
         self._policies = NamedPolicies(list_policies(vault))
-        result = get_check(vault)
-        self._checked_at = result.checked_at if result is not None else None
-        self._guesses = result.guess_numbers if result is not None else {}
+        self._result = get_check(vault)
         self._accepted: dict[str, list[Waiver]] = {}
         for waiver in list_waivers(vault):
             if waiver.kind is FindingKind.OVERDUE and waiver.holds(self._today):
@@ -40,9 +39,7 @@ class RowMaker:
 
     def guess_number_log10(self, card: LoginCard) -> float | None:
         """As of the last check, unless the secret changed since."""
-        if self._checked_at is None or card.secret_since_at > self._checked_at:
-            return None
-        return self._guesses.get(card.login_id)
+        return guesses_of(card, self._result) if self._result is not None else None
 
     def row(self, card: LoginCard) -> LoginRow:
         """One row of a list."""

@@ -20,6 +20,8 @@ _T = TypeVar("_T")
 _V = TypeVar("_V")
 Document = dict[str, Any]
 
+_NOTHING: Document = {"gone": (), "come": ()}
+"""As earlier programs differ, which write none of it."""
 SHARE_MOST = 8
 """What differs in more than one of so many findings is written whole."""
 
@@ -43,6 +45,7 @@ def delta_of(base: CheckResult, result: CheckResult) -> Document | None:
         "groups": groups,
         "guess_numbers": _maps(base.guess_numbers, result.guess_numbers, lambda one: one),
         "first_found": _maps(base.first_found, result.first_found, iso),
+        "secrets_since": _maps(base.secrets_since, result.secrets_since, iso),
         "former": None
         if result.former is None
         else {"gone": sorted(before - former), "come": sorted(former - before)},
@@ -60,6 +63,9 @@ def with_delta(base: CheckResult, delta: Document) -> CheckResult | None:
         groups=_listed(base.groups, delta["groups"], _group_of),
         guess_numbers=_mapped(base.guess_numbers, delta["guess_numbers"], lambda one: one),
         first_found=_mapped(base.first_found, delta["first_found"], datetime.fromisoformat),
+        secrets_since=_mapped(
+            base.secrets_since, delta.get("secrets_since", _NOTHING), datetime.fromisoformat
+        ),
         former=None
         if former is None
         else (base.former or frozenset()) - _pairs(former["gone"]) | _pairs(former["come"]),

@@ -101,6 +101,10 @@ def _document(result: CheckResult) -> dict[str, Any]:
             column(result.first_found, places.__getitem__),
             column(result.first_found.values(), moments.__getitem__),
         ],
+        "secrets_since": [
+            column(result.secrets_since, places.__getitem__),
+            column(result.secrets_since.values(), moments.__getitem__),
+        ],
     }
     document["sets"] = column(sets, lambda ids: column(ids, places.__getitem__))
     document["moments"] = [iso(at) for at in moments]
@@ -198,6 +202,8 @@ def _result_of(text: bytes) -> CheckResult | None:
     measured, numbers = d["guess_numbers"]
     tied, members = d["groups"]
     found, found_at = d["first_found"]
+    # Earlier programs wrote none.
+    seen, since = d.get("secrets_since", ((), ()))
     former = d["former"]
     return CheckResult(
         **_head_of(d),
@@ -224,4 +230,5 @@ def _result_of(text: bytes) -> CheckResult | None:
             for kind, one in zip(tied, members, strict=True)
         ),
         first_found=dict(zip(map(login, found), map(moments.__getitem__, found_at), strict=True)),
+        secrets_since=dict(zip(map(login, seen), map(moments.__getitem__, since), strict=True)),
     )

@@ -5272,9 +5272,12 @@ export interface components {
         RotationState: "planned" | "staged" | "at_site" | "unsure" | "refused" | "accepted" | "verified" | "given_up";
         /**
          * RowFinding
-         * @description A finding within a row. why: its place in the order, in a sentence.
+         * @description A finding within a row. why: its place in the order, in a sentence. by_passphrase: whether a
+         *     new passphrase of the vault would settle it too.
          */
         RowFinding: {
+            /** By Passphrase */
+            by_passphrase: boolean;
             /** Evidence */
             evidence: string;
             kind: components["schemas"]["FindingKind"];
@@ -6249,11 +6252,13 @@ export interface components {
          *     since a check first found one wanting. waived_count: findings accepted, which are not in the
          *     list. new_count, gone_count: against the check before; None where there was none. notices_at:
          *     when breach notices were last fetched. unmeasured: titles of logins whose secret could
-         *     not be measured.
+         *     not be measured. changed_count: logins that are other than they were checked, or came after.
          */
         Worklist: {
             /** Asked */
             asked: components["schemas"]["AskedOut"][];
+            /** Changed Count */
+            changed_count: number;
             /** Checked At */
             checked_at: string | null;
             /** Checked Count */

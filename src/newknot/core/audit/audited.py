@@ -14,7 +14,7 @@ class AuditedLogin:
     """One login as the check sees it. `secret` None: it has none, or it could not be read.
 
     resets_by: the mailbox login that the user named for it. policy: its site's, where one is
-    known. passphrase_likeness: in words, how its secret resembles a passphrase of the vault; empty
+    known. passphrase_likeness: in a sentence, how its secret resembles one of the vault's; empty
     where it does not. offers_second_factor: whether its site is known to. field: the name of the
     further secret field that `secret` is the value of; empty for the login's own. fields: those of
     the login, each as a login of its own.

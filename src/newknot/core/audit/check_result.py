@@ -1,6 +1,6 @@
 """What one whole check found, and short summaries of those before it."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import date, datetime
 
 from newknot.core.audit.finding import Finding, FindingKind
@@ -38,7 +38,8 @@ class CheckResult:
 
     guess_numbers: login id -> guess_number_log10 of its secret. groups: the logins that share or
     resemble a secret. former: kinds and logins of the check before; None where it was the first.
-    first_found: by login id, when a check first found what a new secret settles.
+    first_found: by login id, when a check first found what a new secret settles. secrets_since: by
+    login id, since when the secret was in use that was checked; empty in those of earlier programs.
     """
 
     checked_at: datetime
@@ -52,6 +53,7 @@ class CheckResult:
     earlier: tuple[CheckSummary, ...]
     first_found: dict[str, datetime]
     unmeasured: tuple[str, ...] = ()
+    secrets_since: dict[str, datetime] = field(default_factory=dict)
 
     @property
     def changes(self) -> tuple[int, int] | None:

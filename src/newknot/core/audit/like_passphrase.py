@@ -1,9 +1,14 @@
 """Like the passphrase: a login's secret from which the vault's own passphrase could be guessed."""
 
 from collections.abc import Iterator, Sequence
+from dataclasses import replace
 
 from newknot.core.audit.audited import Measured
 from newknot.core.audit.finding import Finding, FindingKind
+
+OF_PRESENT = "Like the passphrase of this vault"
+OF_EARLIER = "Like an earlier passphrase of this vault, which opens the copies made under it"
+"""How a likeness begins; how much is the same stands behind a colon."""
 
 
 def like_passphrase(logins: Sequence[Measured]) -> Iterator[Finding]:
@@ -13,6 +18,17 @@ def like_passphrase(logins: Sequence[Measured]) -> Iterator[Finding]:
             yield Finding(
                 FindingKind.LIKE_PASSPHRASE,
                 one.login.login_id,
-                f"Like the passphrase of this vault: {one.login.passphrase_likeness}",
+                one.login.passphrase_likeness,
                 guess_number_log10=one.guess_number_log10,
             )
+
+
+def is_of_present(finding: Finding) -> bool:
+    """Whether a new passphrase of the vault settles it as much as that can."""
+    return finding.kind is FindingKind.LIKE_PASSPHRASE and finding.evidence.startswith(OF_PRESENT)
+
+
+def of_earlier(finding: Finding) -> Finding:
+    """The finding since the vault has a new passphrase: one that no secret in it is like."""
+    rest = finding.evidence.removeprefix(OF_PRESENT)
+    return replace(finding, evidence=f"{OF_EARLIER}{rest}")

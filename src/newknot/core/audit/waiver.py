@@ -46,19 +46,19 @@ class Waiver:
         return self.lifted_at is None and (self.until_on is None or today <= self.until_on)
 
     def covers(self, finding: Finding, *, secret_since_at: datetime, today: date) -> bool:
-        """Whether the finding rests on what was accepted: the same kind on the same login with
-        the same secret and on the same basis, no login more in its group, no later breach, and no
-        guess number that fell by an order.
+        """Whether the finding rests on what was accepted: the same kind on the same login and on
+        the same basis, no login more in its group, no later breach; where it is of the secret, the
+        same one, whose guess number did not fall by an order.
         """
         if (finding.kind, finding.login_id) != (self.kind, self.login_id):
             return False
-        if not self.holds(today) or secret_since_at > self.given_at:
+        if not self.holds(today) or (self.basis and finding.basis != self.basis):
             return False
-        if self.basis and finding.basis != self.basis:
-            return False
-        before, guesses = self.guess_number_log10, finding.guess_number_log10
-        if before is not None and guesses is not None and guesses < before - AN_ORDER:
-            return False
+        if KINDS[self.kind].by_new_secret:
+            before, guesses = self.guess_number_log10, finding.guess_number_log10
+            fell = before is not None and guesses is not None and guesses < before - AN_ORDER
+            if fell or secret_since_at > self.given_at:
+                return False
         if KINDS[self.kind].by_evidence or len(finding.others) >= NAMED_MOST:
             return finding.evidence == self.evidence
         return self.others.issuperset(finding.others)

@@ -17,6 +17,7 @@ from newknot.core.audit.check_result import CheckResult, CheckSummary, ListAsked
 from newknot.core.audit.finding import KINDS
 from newknot.core.audit.memory import AuditMemory
 from newknot.core.audit.reach import Group
+from newknot.core.audit.since_check import is_since
 from newknot.core.login import LoginCard, LoginSecrets, Origin
 from newknot.core.policy import NamedPolicy
 from newknot.core.rotation import OPEN_STATES
@@ -33,7 +34,7 @@ from newknot.usecases.check.reach import reset_by
 from newknot.usecases.policies import NamedPolicies
 from newknot.usecases.progress import Progress
 
-__all__ = ["CheckMemory", "current_findings", "get_check", "run_check"]
+__all__ = ["CheckMemory", "get_check", "run_check"]
 
 SUMMARIES_KEPT = 200
 KEPT_EACH = 2_000
@@ -211,6 +212,7 @@ def _run(
         former=None if former is None else frozenset((f.kind, f.login_id) for f in former.findings),
         earlier=earlier,
         first_found=first_found,
+        secrets_since={login.login_id: login.secret_since_at for login in logins},
     )
     with vault.transaction() as tx:
         put_check(tx, vault, result)
@@ -265,32 +267,17 @@ def counts_of(findings: Sequence[Finding]) -> dict[str, int]:
     return counts
 
 
-def current_findings(
-    result: CheckResult, cards: Sequence[LoginCard]
-) -> tuple[list[Finding], list[Finding]]:
-    """(those that still stand, those whose login changed or went away since the check)."""
-    changed_at = {card.login_id: card.secret_since_at for card in cards}
-    standing: list[Finding] = []
-    settled: list[Finding] = []
-    for finding in result.findings:
-        at = changed_at.get(finding.login_id)
-        gone = at is None or at > result.checked_at
-        (settled if gone else standing).append(finding)
-    return standing, settled
-
-
 def renewal(result: CheckResult, cards: Sequence[LoginCard]) -> tuple[int, int]:
     """(logins renewed since a check first found something that a new secret settles, all such).
 
     One whose new secret was found wanting again does not count as renewed.
     """
-    since = {card.login_id: card.secret_since_at for card in cards}
     wanting = {f.login_id for f in result.findings if KINDS[f.kind].by_new_secret}
-    found = [one for one in result.first_found if one in since]
+    found = [card for card in cards if card.login_id in result.first_found]
     renewed = [
-        one
-        for one in found
-        if since[one] > result.first_found[one]
-        and (one not in wanting or since[one] > result.checked_at)
+        card
+        for card in found
+        if card.secret_since_at > result.first_found[card.login_id]
+        and (card.login_id not in wanting or is_since(card, result))
     ]
     return len(renewed), len(found)

@@ -12,7 +12,7 @@ from newknot.store.vault import Transaction, Vault
 from newknot.usecases.vault.vault_passphrase import passphrase_likeness
 
 NEW_LEAST = 20
-LIKENESS_VERSION = "1"
+LIKENESS_VERSION = "2"
 """Of the ways in which a secret can be like a passphrase, and of their words."""
 _LIKENESS = "\0like the passphrase"
 """Behind a login's id, where the name of a field would stand."""
@@ -27,8 +27,8 @@ class KeptMeasures:
         self._vault = vault
         self._own = get_own_details(vault).lines
         self._passphrases = get_passphrases(vault)
-        prints = sorted(of.hex() for one in self._passphrases for of in one.fingerprints)
-        self._like = vault.fingerprint("like", str(DICTIONARY_VERSION), LIKENESS_VERSION, *prints)
+        each = (",".join(sorted(f.hex() for f in one.fingerprints)) for one in self._passphrases)
+        self._like = vault.fingerprint("like", str(DICTIONARY_VERSION), LIKENESS_VERSION, *each)
         self._held = get_kept_measures(vault)
         self._new_count = 0
         self.end_check()
@@ -54,7 +54,7 @@ class KeptMeasures:
         return found
 
     def passphrase_likeness(self, login_id: str, secret: Secret, origin: Origin) -> str:
-        """How a secret resembles a passphrase of the vault, in words; a drawn one does not."""
+        """How a secret resembles a passphrase of the vault; a drawn one does not."""
         if origin.kind == "drawn" or not self._passphrases:
             return ""
         print_of = self._vault.fingerprint("likeness", self._like.hex(), secret.reveal())

@@ -5,6 +5,7 @@ from typing import NamedTuple
 
 from newknot.core.audit.mailboxes import Reset, resets
 from newknot.core.audit.reach import Fall, Group, Reach
+from newknot.core.audit.since_check import groups_left
 from newknot.core.login import LoginCard
 from newknot.store.checks import get_check
 from newknot.store.logins import Cards, cards_written_since
@@ -48,21 +49,9 @@ def cords(vault: Vault) -> tuple[tuple[Group, ...], list[Reset]]:
     are in neither.
     """
     cards, _ = list_logins(vault)
-    known = {card.login_id: card for card in cards}
     result = get_check(vault)
-    groups: list[Group] = []
-    for group in result.groups if result is not None else ():
-        # What was renewed since the check is out of its group.
-        left = tuple(
-            login_id
-            for login_id in group.login_ids
-            if login_id in known
-            and result is not None
-            and known[login_id].secret_since_at <= result.checked_at
-        )
-        if len(left) > 1:
-            groups.append(Group(group.kind, left))
-    return tuple(groups), reset_by(vault)
+    known = {card.login_id: card for card in cards}
+    return groups_left(result, known) if result is not None else (), reset_by(vault)
 
 
 def falls_with(vault: Vault, login_id: str) -> list[Fall]:

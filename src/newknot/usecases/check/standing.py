@@ -3,9 +3,9 @@
 The worklist, waivers, a login's sheet and the report all ask here.
 """
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import date, datetime
 
 from newknot.core.audit import AuditedRotation, Finding, FindingKind
 from newknot.core.audit.check_result import CheckResult
@@ -13,6 +13,7 @@ from newknot.core.audit.importance import importance_of
 from newknot.core.audit.notice import noticed
 from newknot.core.audit.order import in_order, placed
 from newknot.core.audit.reach import Reach
+from newknot.core.audit.since_check import SinceCheck, guesses_of, since_check
 from newknot.core.audit.unfinished import unfinished
 from newknot.core.audit.waiver import Waiver
 from newknot.core.calendar_day import day_of
@@ -24,19 +25,21 @@ from newknot.store.checks import get_check
 from newknot.store.loose_ends import list_loose_ends
 from newknot.store.mails import get_mails
 from newknot.store.notices import get_notices
+from newknot.store.passphrases import get_passphrases
+from newknot.store.policies import list_policies
 from newknot.store.rotations import list_rotations
 from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Vault
 from newknot.store.waivers import list_waivers
-from newknot.usecases.check.checks import current_findings
 from newknot.usecases.check.reach import cords
 from newknot.usecases.logins.logins import list_logins
+from newknot.usecases.policies import NamedPolicies
 
 
 @dataclass(frozen=True, slots=True)
 class Standing:
     """result None: never checked. to_do, accepted (by a waiver): gravest first; one of a loose end
-    carries its id as login id.
+    carries its id as login id. changed_count: logins that are other than they were checked.
     """
 
     result: CheckResult | None
@@ -44,39 +47,52 @@ class Standing:
     loose_ends: dict[str, LooseEnd]
     to_do: tuple[Finding, ...]
     accepted: tuple[Finding, ...]
+    changed_count: int
 
 
 def standing(vault: Vault, *, now: datetime) -> Standing:
     """Everything that stands to be done at this moment."""
     result = get_check(vault)
     cards, _ = list_logins(vault)
+    by_id = {card.login_id: card for card in cards}
     loose_ends = list_loose_ends(vault)
-    found = _checked(result, cards)
-    came_up = list(_came_up(vault, result, cards))
+    checked = _checked(vault, result, by_id, today=day_of(now))
+    # Rotations are asked as they are now.
+    found = [one for one in checked.standing if one.kind is not FindingKind.UNFINISHED]
+    came_up = _placed(vault, [*checked.unplaced, *_came_up(vault, result, by_id)], by_id)
     # What the check found is in its order, and is put in order again for what stands beside it.
     if came_up:
         found = in_order([*found, *came_up])
     to_do, accepted = _by_waivers(vault, found, cards, now=now)
     return Standing(
         result,
-        {card.login_id: card for card in cards},
+        by_id,
         {one.loose_end_id: one for one in loose_ends},
         tuple(in_order([*to_do, *map(_loose, loose_ends)]) if loose_ends else to_do),
         tuple(accepted),
+        checked.changed_count,
     )
 
 
-def _checked(result: CheckResult | None, cards: Sequence[LoginCard]) -> list[Finding]:
-    """What the check found and no new secret has settled; rotations are asked as they are now."""
+def _checked(
+    vault: Vault, result: CheckResult | None, cards: Mapping[str, LoginCard], *, today: date
+) -> SinceCheck:
     if result is None:
-        return []
-    found = current_findings(result, cards)[0]
-    return [finding for finding in found if finding.kind is not FindingKind.UNFINISHED]
+        return SinceCheck((), (), 0)
+    policies = NamedPolicies(list_policies(vault))
+    passphrases = get_passphrases(vault)
+    return since_check(
+        result,
+        cards,
+        policy_of=policies.of,
+        passphrase_since=passphrases[-1].since_at if passphrases else None,
+        today=today,
+    )
 
 
 def _came_up(
-    vault: Vault, result: CheckResult | None, cards: Sequence[LoginCard]
-) -> Iterator[Finding]:
+    vault: Vault, result: CheckResult | None, cards: Mapping[str, LoginCard]
+) -> list[Finding]:
     """What notices, mails, rotations and merges say of the logins as they are; nothing of a service
     that is not used.
     """
@@ -84,31 +100,41 @@ def _came_up(
     notices = get_notices(vault) if safeguards.feed_used else None
     mails = get_mails(vault) if safeguards.mail_used else None
     rotations = list_rotations(vault)
-    guesses = result.guess_numbers if result is not None else {}
     open_ones = [r for r in rotations if r.state in OPEN_STATES]
-    rotated = {r.login_id for r in open_ones}
-    found = [
-        *(noticed(cards, notices.notices) if notices is not None else ()),
-        *(unexplained(cards, rotations, mails.mails) if mails is not None else ()),
+    rotated = [cards[r.login_id] for r in open_ones if r.login_id in cards]
+    every = list(cards.values())
+    return [
+        *(noticed(every, notices.notices) if notices is not None else ()),
+        *(unexplained(every, rotations, mails.mails) if mails is not None else ()),
         *unfinished(
-            {c.login_id: guesses.get(c.login_id) for c in cards if c.login_id in rotated},
+            {
+                card.login_id: guesses_of(card, result) if result is not None else None
+                for card in rotated
+            },
             [
                 AuditedRotation(r.login_id, r.state.value, r.changed_at, r.rotation_id)
                 for r in open_ones
             ],
         ),
-        *(_parted(card) for card in cards if card.parted_at is not None or card.texts_apart),
+        *(_parted(card) for card in every if card.parted_at is not None or card.texts_apart),
     ]
+
+
+def _placed(
+    vault: Vault, found: Sequence[Finding], cards: Mapping[str, LoginCard]
+) -> list[Finding]:
+    """The findings with their places among all others."""
     if not found:
-        return
+        return []
     groups, links = cords(vault)
     counts = Reach(groups, links).counts()
     mailboxes = {link.by for link in links}
-    by_id = {card.login_id: card for card in cards}
+    placed_ones: list[Finding] = []
     for finding in found:
         one = finding.login_id
-        importance, guess = importance_of(by_id[one], resets_others=one in mailboxes)
-        yield placed(finding, importance, guess=guess, reach=counts.get(one, 0))
+        importance, guess = importance_of(cards[one], resets_others=one in mailboxes)
+        placed_ones.append(placed(finding, importance, guess=guess, reach=counts.get(one, 0)))
+    return placed_ones
 
 
 def _by_waivers(

@@ -1,6 +1,6 @@
 """The vault's passphrase: judged while it is chosen, changed, and never chosen alike again."""
 
-from collections.abc import Collection, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from contextlib import suppress
 from dataclasses import dataclass
 from datetime import datetime
@@ -8,6 +8,7 @@ from enum import StrEnum
 from threading import Lock
 
 from newknot.core.audit.breached import CorpusLookup
+from newknot.core.audit.like_passphrase import OF_EARLIER, OF_PRESENT
 from newknot.core.secret import Secret
 from newknot.core.strength.resemblance import forms
 from newknot.crypto import KdfParameters
@@ -141,9 +142,18 @@ _LIKENESS = {
 
 
 def passphrase_likeness(vault: Vault, secret: Secret, known: Sequence[KnownPassphrase]) -> str:
-    """How a secret resembles a passphrase of the vault, in words; empty where it does not."""
-    prints = frozenset[bytes]().union(*(one.fingerprints for one in known))
+    """How a secret resembles a passphrase of the vault, the present one before earlier ones, in a
+    sentence; empty where it does not. known: oldest first.
+    """
     of_secret = vault.fingerprints("form", forms(secret.reveal()))
+    for begins, ones in ((OF_PRESENT, known[-1:]), (OF_EARLIER, known[:-1])):
+        prints = frozenset[bytes]().union(*(one.fingerprints for one in ones))
+        if said := _likeness(of_secret, prints):
+            return f"{begins}: {said}"
+    return ""
+
+
+def _likeness(of_secret: Mapping[str, bytes], prints: Collection[bytes]) -> str:
     shared = {form for form, of in of_secret.items() if of in prints}
     kinds = {form.partition(" ")[0] for form in shared}
     says = next((said for kind, said in _LIKENESS.items() if kind in kinds), "")

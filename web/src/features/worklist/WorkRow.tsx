@@ -138,7 +138,7 @@ export function WorkRowOpened(props: OpenedProps) {
               {NEED_ACTS[need]}
             </button>
           ))}
-        {row.findings.some((f) => f.kind === "like_passphrase") && (
+        {row.findings.some((f) => f.by_passphrase) && (
           <button type="button" className="act" onClick={() => void navigate("/passphrase")}>
             Change the vault&apos;s passphrase
           </button>

@@ -8,6 +8,10 @@ import { WorklistPage } from "./WorklistPage";
 beforeEach(forgetRemembered);
 
 const ID = "a".repeat(32);
+const said = (kind: Schema["RowFinding"]["kind"], evidence: string) => {
+  const by_passphrase = kind === "like_passphrase";
+  return { kind, evidence, why: kind, by_passphrase };
+};
 const row: Schema["WorkRow"] = {
   row_id: ID,
   kind: "login",
@@ -18,10 +22,7 @@ const row: Schema["WorkRow"] = {
   user_name: "ilse",
   importance: "normal",
   says: "",
-  findings: [
-    { kind: "weak", evidence: "Word and year", why: "weak" },
-    { kind: "no_second_factor", evidence: "Offers codes", why: "none" },
-  ],
+  findings: [said("weak", "Word and year"), said("no_second_factor", "Offers codes")],
   needs: ["new_secret", "second_factor"],
   is_first: true,
   count: 1,
@@ -40,6 +41,7 @@ const basis: Schema["Worklist"] = {
   unmeasured: [],
   asked: [],
   findings: [],
+  changed_count: 2,
   renewed_count: 0,
   renewable_count: 1,
   waived_count: 0,
@@ -56,7 +58,7 @@ const group: Schema["WorkRow"] = {
   login_id: "b".repeat(32),
   title: "Lumen 1",
   says: "6 logins share one secret, since June 2024",
-  findings: [{ kind: "reused", evidence: "Same as Lumen 2 and 4 others", why: "reused" }],
+  findings: [said("reused", "Same as Lumen 2 and 4 others")],
   needs: ["new_secret"],
   is_first: false,
   count: 5,
@@ -95,6 +97,7 @@ test("one row a login with all its findings, counted in logins; its key does wha
   expect(within(first!).getByText("Word and year")).toBeTruthy();
   expect(within(first!).getByText("Offers codes")).toBeTruthy();
   expect(screen.getByText("1 settled today")).toBeTruthy();
+  expect(screen.getByText(/ · 2 logins changed since · /u)).toBeTruthy();
   fireEvent.keyDown(document.body, { key: "r" });
   await waitFor(() => expect(screen.getByTestId("where").textContent).toContain("/rotate/bbbb"));
   expect(calls.find((c) => c.route === "POST /rotations")?.body).toEqual({ login_id: ID });
@@ -140,8 +143,10 @@ test("a group is one row: its act is a campaign, and it is accepted for each of 
 });
 
 test("a secret like the vault's passphrase is settled from either side", async () => {
-  const like = { kind: "like_passphrase" as const, evidence: "Like it", why: "like" };
-  const rows = [{ ...row, findings: [like], needs: ["new_secret" as const] }, group];
+  const rows = [
+    { ...row, findings: [said("like_passphrase", "Like it")], needs: ["new_secret" as const] },
+    group,
+  ];
   server({ ...ANSWERS, "POST /checks/worklist/rows": { ...page, rows } });
   mount(<WorklistPage />, "/", "/");
   fireEvent.click(await screen.findByRole("button", { name: "Change the vault's passphrase" }));

@@ -26,6 +26,7 @@ from newknot.api.schemas.check.worklist import (
 from newknot.api.shaping import RowMaker
 from newknot.core.audit import Finding, FindingKind
 from newknot.core.audit.finding import KINDS
+from newknot.core.audit.like_passphrase import is_of_present
 from newknot.core.audit.reach import CordKind
 from newknot.core.audit.worklist import Need, Row, RowKind, need_of
 from newknot.core.login import LoginCard
@@ -82,6 +83,7 @@ def _basis(work: Work, found: Standing, findings: list[FindingRow]) -> Worklist:
         else [],
         asked=[AskedOut(**asdict(one)) for one in result.asked] if result is not None else [],
         findings=findings,
+        changed_count=found.changed_count,
         renewed_count=renewed,
         renewable_count=renewable,
         waived_count=len(found.accepted),
@@ -159,7 +161,14 @@ def findings_of_login(login_id: str, work: WorkDep) -> list[RowFinding]:
     get_card(work.vault, login_id)
     held = work.keeper.worklist.as_now(work.vault, now=work.now)
     found = held.worklist.findings.get(login_id, ())
-    return [RowFinding(kind=f.kind, evidence=f.evidence, why=f.why) for f in found]
+    return _row_findings(found)
+
+
+def _row_findings(findings: Sequence[Finding]) -> list[RowFinding]:
+    return [
+        RowFinding(kind=f.kind, evidence=f.evidence, why=f.why, by_passphrase=is_of_present(f))
+        for f in findings
+    ]
 
 
 def _fits(findings: Sequence[Finding], facet: Need | FindingKind | None) -> bool:
@@ -170,7 +179,7 @@ def _fits(findings: Sequence[Finding], facet: Need | FindingKind | None) -> bool
 
 def _work_row(row: Row, held: AsNow, open_rotations: Mapping[str, str]) -> WorkRow:
     first = row.login_ids[0]
-    findings = [RowFinding(kind=f.kind, evidence=f.evidence, why=f.why) for f in row.findings]
+    findings = _row_findings(row.findings)
     of_group = row.kind is RowKind.GROUP
     cards = held.standing.cards
     values: dict[str, object] = {

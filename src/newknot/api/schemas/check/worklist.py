@@ -52,7 +52,7 @@ class Worklist(Shape):
     since a check first found one wanting. waived_count: findings accepted, which are not in the
     list. new_count, gone_count: against the check before; None where there was none. notices_at:
     when breach notices were last fetched. unmeasured: titles of logins whose secret could
-    not be measured.
+    not be measured. changed_count: logins that are other than they were checked, or came after.
     """
 
     checked_at: datetime | None
@@ -61,6 +61,7 @@ class Worklist(Shape):
     unmeasured: list[str]
     asked: list[AskedOut]
     findings: list[FindingRow]
+    changed_count: int
     renewed_count: int
     renewable_count: int
     waived_count: int
@@ -82,11 +83,14 @@ class RowsIn(Shape):
 
 
 class RowFinding(Shape):
-    """A finding within a row. why: its place in the order, in a sentence."""
+    """A finding within a row. why: its place in the order, in a sentence. by_passphrase: whether a
+    new passphrase of the vault would settle it too.
+    """
 
     kind: FindingKind
     evidence: str
     why: str
+    by_passphrase: bool
 
 
 class WorkRow(Shape):
