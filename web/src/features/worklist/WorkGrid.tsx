@@ -40,11 +40,12 @@ export function WorkGrid({ data, facet, now, busy, onRotate, onCampaign, onWaive
   );
   const row = rowAt(here);
 
-  const act = (one: WorkRow | undefined, need = one?.needs[0]) => {
+  const act = (one: WorkRow | undefined, asked?: Schema["Need"]) => {
     if (!one) return;
+    const need = asked ?? one.needs[0];
     if (one.kind === "group") onCampaign({ row_id: one.row_id });
     else if (one.loose_end_id) void navigate("/generate");
-    else if (one.rotation_id) void navigate(`/rotate/${one.rotation_id}`);
+    else if (one.rotation_id && !asked) void navigate(`/rotate/${one.rotation_id}`);
     else if (need === "new_secret" && one.login_id) onRotate(one.login_id);
     else if (need === "address") void navigate(`/logins/${one.login_id}/edit`);
     else if (need === "second_factor")

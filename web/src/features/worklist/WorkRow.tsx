@@ -75,7 +75,7 @@ type OpenedProps = {
 export function WorkRowOpened(props: OpenedProps) {
   const { row } = props;
   const navigate = useNavigate();
-  const [first, ...further] = row.needs;
+  const further = row.rotation_id ? besideRotation(row) : row.needs.slice(1);
   return (
     <div role="gridcell" className="work-opened">
       {(row.findings.length > 1 || row.kind === "group") && (
@@ -123,7 +123,7 @@ export function WorkRowOpened(props: OpenedProps) {
               ? "Place it in a login"
               : row.rotation_id
                 ? "Go on rotating"
-                : NEED_ACTS[first ?? "finish"]}{" "}
+                : NEED_ACTS[row.needs[0] ?? "finish"]}{" "}
             <kbd>R</kbd>
           </button>
         )}
@@ -215,6 +215,15 @@ function namedOf(row: Row): string {
   return `${row.members.join(", ")}${more}${apart}`;
 }
 
+/** What is to be done besides going on with the rotation, which ends in a new secret. */
+function besideRotation(row: Row): Row["needs"] {
+  const toFinish = row.findings.filter((f) => TO_FINISH.includes(f.kind));
+  return row.needs.filter(
+    (need) => need !== "new_secret" && (need !== "finish" || toFinish.length > 1),
+  );
+}
+
+const TO_FINISH: Finding["kind"][] = ["unfinished", "unexplained_change"];
 const NUMBERS = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine"];
 
 function settledBy(row: Row): string {

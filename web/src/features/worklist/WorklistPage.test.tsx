@@ -103,8 +103,9 @@ test("one row a login with all its findings, counted in logins; its key does wha
   expect(calls.find((c) => c.route === "POST /rotations")?.body).toEqual({ login_id: ID });
 });
 
-test("a second need has its own act, and a facet is asked of the server", async () => {
-  const calls = server(ANSWERS);
+test("a second need has its own act beside a rotation too; a facet is asked of the server", async () => {
+  const rows = [{ ...row, rotation_id: "c".repeat(32) }, group];
+  const calls = server({ ...ANSWERS, "POST /checks/worklist/rows": { ...page, rows } });
   mount(<WorklistPage />, "/", "/");
   fireEvent.click(await screen.findByRole("radio", { name: /^Second factor 1/ }));
   await waitFor(() =>
@@ -114,6 +115,7 @@ test("a second need has its own act, and a facet is asked of the server", async 
       limit: 60,
     }),
   );
+  expect(screen.getByRole("button", { name: /^Go on rotating/u })).toBeTruthy();
   fireEvent.click(screen.getByRole("button", { name: "Set up its codes" }));
   await waitFor(() => expect(screen.getByTestId("where").textContent).toContain(`/logins/${ID}`));
 });
