@@ -55,6 +55,8 @@ def test_a_facet_and_a_part_are_the_servers(crowded: Api) -> None:
     assert rows(crowded, offset=99)["rows"] == []
     assert crowded.refused("POST", "checks/worklist/rows", {"facet": "odd"}).startswith("422")
     assert crowded.refused("POST", "checks/worklist/rows", {"limit": 0}).startswith("422")
+    for facet, count in (("weak", 1), ("reused", 6), (None, 7), ("new_secret", 7), ("address", 0)):
+        assert rows(crowded, facet=facet)["rotations_here"] == count
     by_weak = crowded.ok("POST", "checks/worklist/logins", {"facet": "weak"})["login_ids"]
     assert [api_title(crowded, one) for one in by_weak] == ["Lumen"]
 
@@ -211,6 +213,35 @@ def test_between_two_checks_a_row_says_what_is_left_to_do(crowded: Api) -> None:
     assert all(row["title"] != "Lumen" for row in rows(crowded)["rows"])
     crowded.ok("POST", "checks")
     assert rows(crowded)["basis"]["changed_count"] == 0
+
+
+def test_a_further_secret_is_a_need_of_its_own_which_no_new_secret_settles(api: Api) -> None:
+    def left() -> list[Any]:
+        found = rows(api)
+        said = [[f["evidence"], f["by_new_secret"]] for r in found["rows"] for f in r["findings"]]
+        return [found["by_need"], found["rotations"], found["settled_by_rotations"], *said]
+
+    def put(**changed: object) -> None:
+        api.keeper.lock()
+        api.enter()
+        api.clock.pass_s(60)
+        api.ok("PUT", f"logins/{login_id}", {"title": "Lumen", **changed})
+
+    pin, falls = {"name": "PIN"}, "“PIN”: digits: falls at the sign-in form itself"
+    weak = api.add("Lumen", secret={"own": "gaffer1"}, secret_fields=[pin | {"value": "4417"}])
+    login_id = weak["login_id"]
+    api.ok("POST", "checks")
+    both = ["Rarer word and digits; “PIN”: digits: falls at the sign-in form itself", False]
+    assert left() == [{"new_secret": 1, "field": 1}, 1, 0, both]
+    put(secret={"own": "x9Vv-2mQ!kd-77Lp"}, secret_fields=[pin])
+    for _ in range(2):
+        assert left() == [{"field": 1}, 0, 0, [falls, False]]
+        api.ok("POST", "checks")
+    for facet in ("field", "weak"):
+        assert api.ok("POST", "checks/worklist/logins", {"facet": facet}) == {"login_ids": []}
+        assert rows(api, facet=facet)["rotations_here"] == 0
+    put(secret_fields=[pin | {"value": "x3Kd-81Qm-zz04-RTu7"}])
+    assert left() == [{}, 0, 0]
 
 
 def test_a_campaign_is_chosen_by_what_the_logins_have_in_common(crowded: Api) -> None:

@@ -9,7 +9,7 @@ import pytest
 
 from newknot.core.audit import FindingKind
 from newknot.core.audit.order import in_order
-from newknot.core.login import Origin, SecondFactor
+from newknot.core.login import Origin, SecondFactor, SecretField
 from newknot.core.policy import SitePolicy
 from newknot.core.secret import Secret
 from newknot.store.logins import get_card, get_secrets, put_card, put_secrets
@@ -41,7 +41,8 @@ def test_after_each_act_what_is_left_is_what_a_check_finds(vault: Vault, seed: i
     ids: list[str] = []
     for n, own in enumerate(NewSecret(Secret(text), Origin("own")) for text in TEXTS):
         host = f"h{n % 5}.slate.example" if n % 4 else f"site-{n}.example"
-        draft = LoginDraft(f"Site {n % 9}", user_name=f"u{n}", address=f"https://{host}")
+        pins = (("PIN", Secret(str(4417 + n))),) if n % 3 == 0 else ()
+        draft = LoginDraft(f"Site {n % 9}", f"u{n}", f"https://{host}", secret_fields=pins)
         ids.append(add_login(vault, draft, own, now=now).login_id)
         now += timedelta(days=20)
 
@@ -54,13 +55,20 @@ def test_after_each_act_what_is_left_is_what_a_check_finds(vault: Vault, seed: i
     for _ in range(14):
         now += timedelta(hours=5)
         login_id = chance.choice(ids)
-        act = chance.choice(("renew", "renew", "address", "card", "bin"))
+        act = chance.choice(("renew", "renew", "field", "address", "card", "bin"))
+        text = "".join(chance.choices("bcdfghjkmnpqrstvwxz23456789", k=28))
         if act == "renew":
             # What is merged or brought in may be in use since before the check.
             card(login_id, secret_since_at=chance.choice((now, AT - timedelta(days=40))))
-            text = Secret("".join(chance.choices("bcdfghjkmnpqrstvwxz23456789", k=28)))
             with vault.transaction() as tx:
-                put_secrets(tx, login_id, replace(get_secrets(vault, login_id), secret=text))
+                put_secrets(
+                    tx, login_id, replace(get_secrets(vault, login_id), secret=Secret(text))
+                )
+        elif act == "field":
+            card(login_id, secret_field_names=("PIN",))
+            pin = SecretField("PIN", Secret(f"{text}{now}"), f"{now}")
+            with vault.transaction() as tx:
+                put_secrets(tx, login_id, replace(get_secrets(vault, login_id), fields=(pin,)))
         elif act == "address":
             scheme, _, host = get_card(vault, login_id).address.partition("://")
             card(login_id, address=f"{'http' if scheme == 'https' else 'https'}://{host}")

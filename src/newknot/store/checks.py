@@ -12,7 +12,7 @@ from operator import attrgetter, itemgetter
 from typing import Any, TypeVar
 
 from newknot.core.audit.check_result import CheckResult, CheckSummary, ListAsked
-from newknot.core.audit.finding import Finding, FindingKind
+from newknot.core.audit.finding import Finding, FindingKind, parts_of
 from newknot.core.audit.reach import CordKind, Group
 from newknot.store.check_delta import delta_of, with_delta
 from newknot.store.errors import RecordDamaged, RecordMissing
@@ -60,7 +60,18 @@ def _head(result: CheckResult) -> dict[str, Any]:
             for a in result.asked
         ],
         "earlier": [[iso(s.checked_at), s.counts] for s in result.earlier],
+        # Few findings are of a further secret: these by their place, beside the table of all.
+        "parts": [
+            [at, [_part_row(part) for part in parts_of(finding)]]
+            for at, finding in enumerate(result.findings)
+            if finding.parts or finding.field_name
+        ],
     }
+
+
+def _part_row(part: Finding) -> list[Any]:
+    said = (part.evidence, part.said_once, part.field_name, part.field_id)
+    return [*said, list(part.others), part.guess_number_log10, part.basis]
 
 
 def _document(result: CheckResult) -> dict[str, Any]:
@@ -141,7 +152,33 @@ def _whole(vault: Vault, record_id: str) -> CheckResult | None:
 def _differing(base: CheckResult, text: bytes) -> CheckResult:
     d = unpacked(text)
     found = with_delta(base, d)
-    return base if found is None else replace(found, **_head_of(d))
+    return base if found is None else _with_parts(replace(found, **_head_of(d)), d)
+
+
+def _with_parts(result: CheckResult, d: dict[str, Any]) -> CheckResult:
+    """The findings with what is found of each secret; earlier programs wrote none of it."""
+    findings = list(result.findings)
+    for at, rows in d.get("parts", ()):
+        parts = tuple(_part_of(findings[at], row) for row in rows)
+        of_one = {"field_name": parts[0].field_name, "field_id": parts[0].field_id}
+        said = {"parts": parts} if len(parts) > 1 else of_one
+        findings[at] = replace(findings[at], said_once=parts[-1].said_once, **said)
+    return replace(result, findings=tuple(findings))
+
+
+def _part_of(finding: Finding, row: list[Any]) -> Finding:
+    evidence, said_once, field_name, field_id, others, guesses, basis = row
+    return Finding(
+        finding.kind,
+        finding.login_id,
+        evidence,
+        tuple(others),
+        guesses,
+        basis=basis,
+        said_once=said_once,
+        field_name=field_name,
+        field_id=field_id,
+    )
 
 
 def _head_of(d: dict[str, Any]) -> dict[str, Any]:
@@ -205,7 +242,7 @@ def _result_of(text: bytes) -> CheckResult | None:
     # Earlier programs wrote none.
     seen, since = d.get("secrets_since", ((), ()))
     former = d["former"]
-    return CheckResult(
+    result = CheckResult(
         **_head_of(d),
         findings=tuple(
             map(
@@ -232,3 +269,4 @@ def _result_of(text: bytes) -> CheckResult | None:
         first_found=dict(zip(map(login, found), map(moments.__getitem__, found_at), strict=True)),
         secrets_since=dict(zip(map(login, seen), map(moments.__getitem__, since), strict=True)),
     )
+    return _with_parts(result, d)

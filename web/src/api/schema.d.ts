@@ -4686,7 +4686,7 @@ export interface components {
          * @description What is to be done for a login, in the order in which it is done.
          * @enum {string}
          */
-        Need: "new_secret" | "second_factor" | "address" | "finish";
+        Need: "new_secret" | "field" | "second_factor" | "address" | "finish";
         /**
          * NoticeOut
          * @description One notice. taken: empty where it does not say.
@@ -5272,10 +5272,12 @@ export interface components {
         RotationState: "planned" | "staged" | "at_site" | "unsure" | "refused" | "accepted" | "verified" | "given_up";
         /**
          * RowFinding
-         * @description A finding within a row. why: its place in the order, in a sentence. by_passphrase: whether a
-         *     new passphrase of the vault would settle it too.
+         * @description A finding within a row. why: its place in the order, in a sentence. by_new_secret: whether
+         *     one of the login settles it whole; by_passphrase: whether a new one of the vault would too.
          */
         RowFinding: {
+            /** By New Secret */
+            by_new_secret: boolean;
             /** By Passphrase */
             by_passphrase: boolean;
             /** Evidence */
@@ -6214,8 +6216,9 @@ export interface components {
          * @description A part of the rows: `total` fit, `first_rows` of them stand above the line.
          *
          *     logins, first, by_need, by_kind: in logins, of the whole worklist; `rotations` new secrets
-         *     settle `settled_by_rotations` findings. basis: what the check was, without its findings.
-         *     settled_today: the latest of `settled_today_count`.
+         *     settle `settled_by_rotations` findings whole; rotations_here: those of the facet that was asked
+         *     for. basis: what the check was, without its findings. settled_today: the latest of
+         *     `settled_today_count`.
          */
         WorkRows: {
             basis: components["schemas"]["Worklist"];
@@ -6235,6 +6238,8 @@ export interface components {
             logins: number;
             /** Rotations */
             rotations: number;
+            /** Rotations Here */
+            rotations_here: number;
             /** Rows */
             rows: components["schemas"]["WorkRow"][];
             /** Settled By Rotations */

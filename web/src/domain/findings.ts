@@ -20,10 +20,11 @@ export const FINDING_KINDS: FindingKind[] = [
 export type Need = Schema["Need"];
 
 /** What is to be done, in the order in which it is done. */
-export const NEEDS: Need[] = ["new_secret", "second_factor", "address", "finish"];
+export const NEEDS: Need[] = ["new_secret", "field", "second_factor", "address", "finish"];
 
 export const NEED_LABELS: Record<Need, string> = {
   new_secret: "New secret",
+  field: "Further secret",
   second_factor: "Second factor",
   address: "Correct the address",
   finish: "Finish what is open",
@@ -32,13 +33,11 @@ export const NEED_LABELS: Record<Need, string> = {
 /** As acts. */
 export const NEED_ACTS: Record<Need, string> = {
   new_secret: "Rotate",
+  field: "Change its further secret",
   second_factor: "Set up its codes",
   address: "Correct the address",
   finish: "See to it",
 };
-
-/** Kinds that a new secret does not settle. */
-export const NOT_BY_A_NEW_SECRET: FindingKind[] = ["unfinished", "no_second_factor", "plain_http"];
 
 export const FINDING_LABELS: Record<FindingKind, string> = {
   breached: "Breached",

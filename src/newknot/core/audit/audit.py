@@ -1,7 +1,6 @@
 """The whole check over a vault's logins: every finding, gravest first."""
 
 from collections.abc import Callable, Iterable, Sequence
-from dataclasses import replace
 from datetime import datetime
 from functools import partial
 from math import log10
@@ -10,7 +9,7 @@ from typing import Protocol
 from newknot.core.address import host_of
 from newknot.core.audit.audited import AuditedLogin, AuditedRotation, Measured
 from newknot.core.audit.breached import CorpusLookup, Hit, breached, key_of, secret_digest
-from newknot.core.audit.finding import Finding, FindingKind
+from newknot.core.audit.finding import Finding, FindingKind, together
 from newknot.core.audit.like_passphrase import like_passphrase
 from newknot.core.audit.mailboxes import Reset, resets
 from newknot.core.audit.memory import AuditMemory, Seen
@@ -204,22 +203,8 @@ def one_of_each(findings: Iterable[Finding]) -> list[Finding]:
     for finding in findings:
         key = (finding.kind, finding.login_id)
         there = found.get(key)
-        found[key] = finding if there is None else _together(there, finding)
+        found[key] = finding if there is None else together(there, finding)
     return list(found.values())
-
-
-def _together(one: Finding, other: Finding) -> Finding:
-    numbers = [f.guess_number_log10 for f in (one, other) if f.guess_number_log10 is not None]
-    is_same = one.said_once == other.said_once
-    head = one.evidence.removesuffix(f": {one.said_once}") if is_same else one.evidence
-    return replace(
-        one,
-        evidence=f"{head}; {other.evidence}",
-        said_once=other.said_once,
-        others=tuple(dict.fromkeys((*one.others, *other.others)))[:50],
-        guess_number_log10=min(numbers, default=None),
-        basis="; ".join(b for b in (one.basis, other.basis) if b),
-    )
 
 
 def _ordered(

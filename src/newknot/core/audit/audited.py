@@ -16,8 +16,8 @@ class AuditedLogin:
     resets_by: the mailbox login that the user named for it. policy: its site's, where one is
     known. passphrase_likeness: in a sentence, how its secret resembles one of the vault's; empty
     where it does not. offers_second_factor: whether its site is known to. field: the name of the
-    further secret field that `secret` is the value of; empty for the login's own. fields: those of
-    the login, each as a login of its own.
+    further secret field that `secret` is the value of; empty for the login's own. field_id: of that
+    value. fields: those of the login, each as a login of its own.
     """
 
     login_id: str
@@ -37,6 +37,7 @@ class AuditedLogin:
     second_factor: SecondFactor = SecondFactor.NONE
     offers_second_factor: bool = False
     field: str = ""
+    field_id: str = ""
     fields: "tuple[AuditedLogin, ...]" = ()
 
 
@@ -74,4 +75,13 @@ def finding_of(
     if login.field:
         said = f"{said[:1].lower()}{said[1:]}"
         said, outcome = f"“{login.field}”: {said}", outcome or said
-    return Finding(kind, login.login_id, said, others, one.guess_number_log10, said_once=outcome)
+    return Finding(
+        kind,
+        login.login_id,
+        said,
+        others,
+        one.guess_number_log10,
+        said_once=outcome,
+        field_name=login.field,
+        field_id=login.field_id,
+    )

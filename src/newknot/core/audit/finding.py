@@ -1,6 +1,6 @@
 """A finding: one thing to do about one login, and the sentence it rests on."""
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from enum import StrEnum
 
 
@@ -84,7 +84,9 @@ class Finding:
     said_once: the evidence's end behind a colon, where several secrets of a login may share it.
     basis: what it rests on where its evidence alone does not tell it: a day, a number of days,
     which rotation. reach: how many other logins fall if this one does; urgency: what it is ordered
-    by; why: its place in the order, in a sentence.
+    by; why: its place in the order, in a sentence. field_name: the further secret field that it is
+    of, empty where it is of the login itself; field_id: of the value that the field had. parts:
+    where several secrets of the login are at fault, what is found of each.
     """
 
     kind: FindingKind
@@ -97,3 +99,39 @@ class Finding:
     why: str = ""
     basis: str = ""
     said_once: str = field(default="", compare=False)
+    field_name: str = ""
+    field_id: str = ""
+    parts: "tuple[Finding, ...]" = ()
+
+
+def parts_of(finding: Finding) -> tuple[Finding, ...]:
+    """What is found of each secret."""
+    return finding.parts or (finding,)
+
+
+def wants_field(finding: Finding) -> bool:
+    """Whether a further secret field is to be changed, which no new secret of the login settles."""
+    return any(part.field_name for part in parts_of(finding))
+
+
+def wants_secret(finding: Finding) -> bool:
+    """Whether a new secret of the login settles it, or what of it is of that secret."""
+    of_own = any(not part.field_name for part in parts_of(finding))
+    return KINDS[finding.kind].by_new_secret and of_own
+
+
+def together(one: Finding, other: Finding) -> Finding:
+    """Two findings of a kind for a login as one."""
+    numbers = [f.guess_number_log10 for f in (one, other) if f.guess_number_log10 is not None]
+    is_same = one.said_once == other.said_once
+    head = one.evidence.removesuffix(f": {one.said_once}") if is_same else one.evidence
+    is_parted = wants_field(one) or wants_field(other)
+    return replace(
+        one,
+        evidence=f"{head}; {other.evidence}",
+        said_once=other.said_once,
+        others=tuple(dict.fromkeys((*one.others, *other.others)))[:50],
+        guess_number_log10=min(numbers, default=None),
+        basis="; ".join(b for b in (one.basis, other.basis) if b),
+        parts=(*parts_of(one), *parts_of(other)) if is_parted else (),
+    )

@@ -4,12 +4,14 @@ one that was compared.
 """
 
 import re
-from collections.abc import Callable, Iterable, Iterator, Mapping
+from collections.abc import Callable, Collection, Iterable, Iterator, Mapping
 from dataclasses import dataclass, replace
 from datetime import date, datetime
+from functools import reduce
+from operator import is_
 
 from newknot.core.audit.check_result import CheckResult
-from newknot.core.audit.finding import KINDS, Finding, FindingKind
+from newknot.core.audit.finding import KINDS, Finding, FindingKind, parts_of, together, wants_field
 from newknot.core.audit.like_passphrase import is_of_present, of_earlier
 from newknot.core.audit.no_second_factor import no_second_factor_of
 from newknot.core.audit.overdue import overdue_of
@@ -86,16 +88,21 @@ def since_check(
     cards: Mapping[str, LoginCard],
     *,
     policy_of: Callable[[str], NamedPolicy | None],
+    fields_of: Callable[[str], Collection[tuple[str, str]] | None],
     passphrase_since: datetime | None,
     today: date,
 ) -> SinceCheck:
-    """What stands of a check. cards: by login id; policy_of: the policy of an address;
+    """What stands of a check. cards: by login id; policy_of: the policy of an address; fields_of:
+    names and ids of a login's further secrets as they are, None where they cannot be read;
     passphrase_since: from when the vault's present passphrase is.
     """
     is_passphrase_new = passphrase_since is not None and passphrase_since > result.checked_at
     gone = _gone(result, cards)
-    ties = _Ties(result, cards, gone)
-    untouched = cards.keys() - gone - ties.touched
+    # Who shares a further field still does so when the login's own secret is another.
+    by_field = {f.login_id for f in result.findings if f.kind in _TIES and wants_field(f)}
+    ties = _Ties(result, cards, gone - (by_field & cards.keys()))
+    changed = _changed(result, cards, gone)
+    untouched = cards.keys() - changed - ties.touched
     of_card: dict[str, dict[FindingKind, Finding]] = {}
 
     def asked(card: LoginCard) -> dict[FindingKind, Finding]:
@@ -109,6 +116,18 @@ def since_check(
             anew = asked(card).pop(finding.kind, None)
             is_same = anew is not None and _said(anew) == _said(finding)
             return finding if is_same else anew
+        parts = parts_of(finding)
+        left = [held for part in parts if (held := of_part(part, card)) is not None]
+        if len(left) == len(parts) and all(map(is_, left, parts)):
+            return finding
+        return reduce(together, left) if left else None
+
+    def of_part(finding: Finding, card: LoginCard) -> Finding | None:
+        if finding.field_name:
+            held = fields_of(card.login_id) if card.login_id in changed else None
+            is_held = held is None or (finding.field_name, finding.field_id) in held
+            is_alone = finding.kind in _TIES and ties.is_alone(card.login_id)
+            return finding if is_held and not is_alone else None
         if KINDS[finding.kind].by_new_secret and card.login_id in gone:
             return None
         if finding.kind in _TIES:
@@ -128,15 +147,21 @@ def since_check(
         held = now(finding, card) if card is not None else None
         if held is not None:
             (standing if held is finding else other).append(held)
-    at, changed = result.checked_at, gone & cards.keys()
-    changed |= {one for one, card in cards.items() if card.changed_at > at}
-    if result.secrets_since:
-        # What was brought in since may be of any day.
-        changed |= cards.keys() - result.secrets_since.keys() - set(result.unread)
     for one in changed:
         other += asked(cards[one]).values()
     unplaced = (_measured(finding, cards[finding.login_id], result) for finding in other)
     return SinceCheck(tuple(standing), tuple(unplaced), len(changed))
+
+
+def _changed(
+    result: CheckResult, cards: Mapping[str, LoginCard], gone: frozenset[str]
+) -> frozenset[str]:
+    at = result.checked_at
+    changed = {one for one, card in cards.items() if card.changed_at > at}
+    if result.secrets_since:
+        # What was brought in since may be of any day.
+        changed |= cards.keys() - result.secrets_since.keys() - set(result.unread)
+    return frozenset(changed | (gone & cards.keys()))
 
 
 def _measured(finding: Finding, card: LoginCard, result: CheckResult) -> Finding:
@@ -197,10 +222,17 @@ class _Ties:
                 for one in group.login_ids:
                     self._of.setdefault((group.kind, one), []).append(left)
 
+    def is_alone(self, login_id: str) -> bool:
+        """Whether no other is left of a group that it shares its secret with."""
+        groups = self._of.get((CordKind.SAME, login_id), [])
+        return bool(groups) and all(one.members <= {login_id} for one in groups)
+
     def left_of(self, finding: Finding) -> Finding | None:
         """The finding while another of its group is left; said of those that are."""
         me = finding.login_id
         groups = self._of.get((_TIES[finding.kind], me), [])
+        if not groups:
+            return finding
         same = frozenset((me,))
         if finding.kind is FindingKind.SIMILAR:
             # Those of one secret are not like each other, but the same.

@@ -10,7 +10,13 @@ from enum import StrEnum
 from functools import lru_cache
 from itertools import chain
 
-from newknot.core.audit.finding import KINDS, Finding, FindingKind
+from newknot.core.audit.finding import (
+    KINDS,
+    Finding,
+    FindingKind,
+    wants_field,
+    wants_secret,
+)
 from newknot.core.audit.order import urgency
 from newknot.core.audit.reach import CordKind, Group
 from newknot.core.login import Importance
@@ -38,6 +44,7 @@ class Need(StrEnum):
     """What is to be done for a login, in the order in which it is done."""
 
     NEW_SECRET = "new_secret"  # noqa: S105
+    FIELD = "field"
     SECOND_FACTOR = "second_factor"
     ADDRESS = "address"
     FINISH = "finish"
@@ -83,13 +90,16 @@ class Row:
 
 @dataclass(frozen=True, slots=True)
 class Counts:
-    """In logins. rotations settle so many findings."""
+    """In logins. rotations settle so many findings whole; rotations_by: how many of them are of
+    logins with such a finding.
+    """
 
     logins: int
     first: int
     by_need: Mapping[Need, int]
     by_kind: Mapping[FindingKind, int]
     rotations: int
+    rotations_by: Mapping[FindingKind, int]
     settled_by_rotations: int
 
 
@@ -108,8 +118,18 @@ class Worklist:
         return [row for row in self.rows if facet in row.needs or facet in row.kinds]
 
 
-def need_of(kind: FindingKind) -> Need:
-    """What a finding of a kind asks for."""
+def needs_of(findings: Iterable[Finding]) -> tuple[Need, ...]:
+    """What findings ask for, in the order in which it is done."""
+    wanted: set[Need] = set()
+    for finding in findings:
+        if wants_field(finding):
+            wanted.add(Need.FIELD)
+        if wants_secret(finding) or finding.kind in _NEEDS:
+            wanted.add(_need_of(finding.kind))
+    return _in_order(wanted)
+
+
+def _need_of(kind: FindingKind) -> Need:
     return _NEEDS.get(kind, Need.NEW_SECRET)
 
 
@@ -131,24 +151,36 @@ def worklist_of(
     each = {one: tuple([f.kind for f in every]) for one, every in found.items()}
     sets = {kinds: frozenset(kinds) for kinds in set(each.values())}
     kinds = {one: sets[every] for one, every in each.items()}
+    # Few logins have a further secret that is at fault: what they need is not told by kinds alone.
+    mixed = {one: found[one] for one in {f.login_id for f in to_do if f.field_name or f.parts}}
+    needs = {one: needs_of(every) for one, every in mixed.items()}
     loose = frozenset(loose_ends)
     rows: list[Row] = []
     placed: set[str] = set()
     for kind in (CordKind.SAME, CordKind.SIMILAR):
         for group in groups:
             if group.kind is kind:
-                row = _group(group, found, kinds, placed, importance)
+                row = _group(group, found, kinds, needs, placed, importance)
                 if row is not None:
                     rows.append(row)
                     placed.update(row.login_ids)
     rows += [
-        _single(one, found[one], kinds[one], importance, is_loose=one in loose)
+        _single(
+            one,
+            found[one],
+            kinds[one],
+            needs.get(one) or _needs(kinds[one]),
+            importance,
+            is_loose=one in loose,
+        )
         for one in found
         if one not in placed
     ]
     rows.sort(key=lambda row: (not row.is_first, -row.urgency, _guesses(row), row.row_id))
     return Worklist(
-        tuple(rows), _counts(rows, each), {one: tuple(every) for one, every in found.items()}
+        tuple(rows),
+        _counts(rows, each, mixed),
+        {one: tuple(every) for one, every in found.items()},
     )
 
 
@@ -156,6 +188,7 @@ def _single(
     login_id: str,
     findings: Sequence[Finding],
     kinds: frozenset[FindingKind],
+    needs: tuple[Need, ...],
     importance: Mapping[str, Importance],
     *,
     is_loose: bool,
@@ -168,7 +201,7 @@ def _single(
         size=1,
         findings=tuple(findings),
         kinds=kinds,
-        needs=_needs(kinds),
+        needs=needs,
         is_first=_is_first(kinds, importance.get(login_id, Importance.NORMAL)),
         urgency=max(f.urgency for f in findings),
     )
@@ -178,13 +211,19 @@ def _group(
     group: Group,
     found: Mapping[str, Sequence[Finding]],
     kinds: Mapping[str, frozenset[FindingKind]],
+    needs: Mapping[str, tuple[Need, ...]],
     placed: set[str],
     importance: Mapping[str, Importance],
 ) -> Row | None:
     """One row for a group, but for its members that have something graver of their own."""
     tie = _OF_GROUP[group.kind]
     members = [
-        one for one in group.login_ids if one not in placed and tie in kinds.get(one, _NO_KINDS)
+        one
+        for one in group.login_ids
+        if one not in placed
+        and tie in kinds.get(one, _NO_KINDS)
+        # Who shares a further field alone is seen to by itself.
+        and (one not in needs or any(f.kind is tie and wants_secret(f) for f in found[one]))
     ]
     if len(members) < GROUP_LEAST:
         return None
@@ -225,7 +264,7 @@ def _group(
         size=len(group.login_ids),
         findings=tuple(sorted(leading.values(), key=lambda f: _GRAVITY[f.kind])),
         kinds=every,
-        needs=_needs(every),
+        needs=_in_order(chain(_needs(every), *(needs.get(one, ()) for one in inside))),
         is_first=is_first,
         urgency=weights[inside[0]],
         cord=group.kind,
@@ -234,7 +273,11 @@ def _group(
 
 @lru_cache(maxsize=1_000)
 def _needs(kinds: frozenset[FindingKind]) -> tuple[Need, ...]:
-    wanted = {need_of(kind) for kind in kinds}
+    return _in_order(_need_of(kind) for kind in kinds)
+
+
+def _in_order(needs: Iterable[Need]) -> tuple[Need, ...]:
+    wanted = set(needs)
     return tuple(need for need in Need if need in wanted)
 
 
@@ -249,22 +292,36 @@ def _guesses(row: Row) -> float:
     return min(known, default=999.0)
 
 
-def _counts(rows: Sequence[Row], kinds: Mapping[str, tuple[FindingKind, ...]]) -> Counts:
-    by_need, by_kind = Counter[Need](), Counter[FindingKind]()
+def _counts(
+    rows: Sequence[Row],
+    kinds: Mapping[str, tuple[FindingKind, ...]],
+    mixed: Mapping[str, Sequence[Finding]],
+) -> Counts:
+    by_need, by_kind, rotated = Counter[Need](), Counter[FindingKind](), Counter[FindingKind]()
     rotations = settled = 0
-    for every, n in Counter(kinds.values()).items():
+    for every, n in Counter(of for one, of in kinds.items() if one not in mixed).items():
+        by_secret = [kind for kind in every if KINDS[kind].by_new_secret]
         for kind in set(every):
             by_kind[kind] += n
-        for need in {need_of(kind) for kind in every}:
+        for kind in set(by_secret):
+            rotated[kind] += n
+        for need in _needs(frozenset(every)):
             by_need[need] += n
-        by_rotation = sum(KINDS[kind].by_new_secret for kind in every)
-        rotations += n * (by_rotation > 0)
-        settled += n * by_rotation
+        rotations += n * bool(by_secret)
+        settled += n * len(by_secret)
+    for findings in mixed.values():
+        by_kind.update({finding.kind for finding in findings})
+        by_need.update(needs_of(findings))
+        if any(map(wants_secret, findings)):
+            rotations += 1
+            rotated.update({f.kind for f in findings if KINDS[f.kind].by_new_secret})
+        settled += sum(wants_secret(f) and not wants_field(f) for f in findings)
     return Counts(
         logins=len(kinds),
         first=sum(len(row.login_ids) for row in rows if row.is_first),
         by_need={need: by_need[need] for need in Need if by_need[need]},
         by_kind={kind: by_kind[kind] for kind in _KINDS if by_kind[kind]},
         rotations=rotations,
+        rotations_by=rotated,
         settled_by_rotations=settled,
     )

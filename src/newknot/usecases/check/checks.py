@@ -14,7 +14,7 @@ from newknot.core.audit import (
     audit,
 )
 from newknot.core.audit.check_result import CheckResult, CheckSummary, ListAsked
-from newknot.core.audit.finding import KINDS
+from newknot.core.audit.finding import wants_secret
 from newknot.core.audit.memory import AuditMemory
 from newknot.core.audit.reach import Group
 from newknot.core.audit.since_check import is_since
@@ -198,7 +198,7 @@ def _run(
         earlier = (*former.earlier, summary)[-SUMMARIES_KEPT:]
         first_found = dict(former.first_found)
     for finding in findings:
-        if KINDS[finding.kind].by_new_secret:
+        if wants_secret(finding):
             first_found.setdefault(finding.login_id, now)
     result = CheckResult(
         checked_at=now,
@@ -252,7 +252,14 @@ def audited(
     )
     fields = tuple(
         # A site's rules are for the password alone.
-        replace(own, field=one.name, secret=one.value, origin=Origin("own"), policy=None)
+        replace(
+            own,
+            field=one.name,
+            field_id=one.secret_id,
+            secret=one.value,
+            origin=Origin("own"),
+            policy=None,
+        )
         for one in held.fields
         if len(one.value)
     )
@@ -272,7 +279,7 @@ def renewal(result: CheckResult, cards: Sequence[LoginCard]) -> tuple[int, int]:
 
     One whose new secret was found wanting again does not count as renewed.
     """
-    wanting = {f.login_id for f in result.findings if KINDS[f.kind].by_new_secret}
+    wanting = {f.login_id for f in result.findings if wants_secret(f)}
     found = [card for card in cards if card.login_id in result.first_found]
     renewed = [
         card

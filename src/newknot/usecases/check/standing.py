@@ -6,6 +6,7 @@ The worklist, waivers, a login's sheet and the report all ask here.
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
+from functools import partial
 
 from newknot.core.audit import AuditedRotation, Finding, FindingKind
 from newknot.core.audit.check_result import CheckResult
@@ -22,6 +23,8 @@ from newknot.core.loose_end import LooseEnd
 from newknot.core.rotation import OPEN_STATES
 from newknot.core.rotation.change_mail import unexplained
 from newknot.store.checks import get_check
+from newknot.store.errors import RecordDamaged, RecordMissing
+from newknot.store.logins import get_secrets
 from newknot.store.loose_ends import list_loose_ends
 from newknot.store.mails import get_mails
 from newknot.store.notices import get_notices
@@ -85,9 +88,18 @@ def _checked(
         result,
         cards,
         policy_of=policies.of,
+        fields_of=partial(_fields_of, vault),
         passphrase_since=passphrases[-1].since_at if passphrases else None,
         today=today,
     )
+
+
+def _fields_of(vault: Vault, login_id: str) -> set[tuple[str, str]] | None:
+    try:
+        held = get_secrets(vault, login_id)
+    except (RecordDamaged, RecordMissing):
+        return None
+    return {(field.name, field.secret_id) for field in held.fields}
 
 
 def _came_up(

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from newknot.core.address import domain_of
-from newknot.core.audit.finding import KINDS, Finding
+from newknot.core.audit.finding import Finding, wants_secret
 from newknot.core.audit.reach import CordKind, Group, Reach
 from newknot.core.login import LoginCard
 from newknot.core.login_search import folded
@@ -68,7 +68,7 @@ def logins_of(vault: Vault, way: Way, choice_id: str, findings: Findings) -> lis
 def _by_kind(findings: Findings) -> dict[str, list[str]]:
     by: dict[str, list[str]] = {}
     for login_id, of in findings.items():
-        for kind in {finding.kind for finding in of if KINDS[finding.kind].by_new_secret}:
+        for kind in {finding.kind for finding in of if wants_secret(finding)}:
             by.setdefault(kind.value, []).append(login_id)
     return by
 

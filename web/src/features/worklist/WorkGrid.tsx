@@ -47,7 +47,7 @@ export function WorkGrid({ data, facet, now, busy, onRotate, onCampaign, onWaive
     else if (one.loose_end_id) void navigate("/generate");
     else if (one.rotation_id && !asked) void navigate(`/rotate/${one.rotation_id}`);
     else if (need === "new_secret" && one.login_id) onRotate(one.login_id);
-    else if (need === "address") void navigate(`/logins/${one.login_id}/edit`);
+    else if (need === "address" || need === "field") void navigate(`/logins/${one.login_id}/edit`);
     else if (need === "second_factor")
       void navigate(`/logins/${one.login_id}`, { state: { setUp: true } });
     else void navigate(`/logins/${one.login_id}`);

@@ -3,7 +3,7 @@ import { memo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Schema } from "../../api/client";
 import { queries } from "../../api/queries";
-import { FINDING_LABELS, NEED_ACTS, NOT_BY_A_NEW_SECRET } from "../../domain/findings";
+import { FINDING_LABELS, NEED_ACTS } from "../../domain/findings";
 import { age, count } from "../../domain/moments";
 import { SmallRuler } from "../../shared/GuessRuler";
 import { FindingShape } from "../../shared/icons";
@@ -229,9 +229,10 @@ const NUMBERS = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "E
 function settledBy(row: Row): string {
   const n = row.findings.length;
   const said = NUMBERS[n] ?? n.toLocaleString("en");
-  const all = row.findings.every((f) => !NOT_BY_A_NEW_SECRET.includes(f.kind));
   if (row.kind === "group") return `${said} findings that each of them has`;
-  return all ? `${said} findings, settled by one new secret` : `${said} findings`;
+  const settled = row.findings.filter((f) => f.by_new_secret).length;
+  const which = settled === n ? "" : ` ${settled.toLocaleString("en")} of them`;
+  return settled > 1 ? `${said} findings,${which} settled by one new secret` : `${said} findings`;
 }
 
 function others(row: Row, lead: Finding): string {

@@ -10,7 +10,7 @@ beforeEach(forgetRemembered);
 const ID = "a".repeat(32);
 const said = (kind: Schema["RowFinding"]["kind"], evidence: string) => {
   const by_passphrase = kind === "like_passphrase";
-  return { kind, evidence, why: kind, by_passphrase };
+  return { kind, evidence, why: kind, by_passphrase, by_new_secret: true };
 };
 const row: Schema["WorkRow"] = {
   row_id: ID,
@@ -76,6 +76,7 @@ const page: Schema["WorkRows"] = {
   by_need: { new_secret: 6, second_factor: 1 },
   by_kind: { weak: 1, reused: 5, no_second_factor: 1 },
   rotations: 6,
+  rotations_here: 6,
   settled_by_rotations: 6,
   settled_today_count: 1,
   settled_today: [{ login_id: ID, title: "Old Abbey", how: "a new secret" }],

@@ -4,13 +4,7 @@ import { memo, useCallback, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { answer, client, type Schema } from "../../api/client";
 import { queries, type Facet } from "../../api/queries";
-import {
-  FINDING_KINDS,
-  FINDING_LABELS,
-  NEED_LABELS,
-  NEEDS,
-  NOT_BY_A_NEW_SECRET,
-} from "../../domain/findings";
+import { FINDING_KINDS, FINDING_LABELS, NEED_LABELS, NEEDS } from "../../domain/findings";
 import { count, day, dayAndTime } from "../../domain/moments";
 import { FacetButton, Facets } from "../../shared/Facets";
 import { FindingShape } from "../../shared/icons";
@@ -206,10 +200,10 @@ const Choice = memo(function Choice({ data, facet, onPick, onCampaign }: ChoiceP
         ))}
       </Facets>
       <div className="facets-more">
-        {toRotate(data, facet) > 1 && (
+        {data.rotations_here > 1 && (
           <p className="small worklist-page-small">
             <button type="button" className="link to-left" onClick={() => onCampaign()}>
-              Rotate these {count(toRotate(data, facet), "login")} as a campaign
+              Rotate these {count(data.rotations_here, "login")} as a campaign
             </button>
           </p>
         )}
@@ -261,14 +255,6 @@ function Unchecked() {
   );
 }
 
-/** How many logins of a facet a campaign would rotate. */
-function toRotate(data: Schema["WorkRows"], facet: Facet | null): number {
-  if (facet === null) return data.rotations;
-  if (facet === "new_secret") return data.by_need.new_secret ?? 0;
-  const kind = FINDING_KINDS.find((one) => one === facet);
-  return kind && !NOT_BY_A_NEW_SECRET.includes(kind) ? (data.by_kind[kind] ?? 0) : 0;
-}
-
 function facetOf(text: string | null): Facet | null {
   const known: Facet[] = [...NEEDS, ...FINDING_KINDS];
   return known.find((one) => one === text) ?? null;
@@ -289,6 +275,7 @@ function inActs(data: Schema["WorkRows"]): string {
   return [
     data.rotations &&
       `${count(data.rotations, "rotation")} ${settle} ${count(data.settled_by_rotations, "finding")}`,
+    n("field") && `${count(n("field"), "further secret")} to change`,
     n("second_factor") && `${count(n("second_factor"), "second factor")} to set up`,
     n("address") && `${count(n("address"), "address", "addresses")} to correct`,
     n("finish") && `${n("finish").toLocaleString("en")} to be finished`,

@@ -25,10 +25,10 @@ from newknot.api.schemas.check.worklist import (
 )
 from newknot.api.shaping import RowMaker
 from newknot.core.audit import Finding, FindingKind
-from newknot.core.audit.finding import KINDS
+from newknot.core.audit.finding import wants_field, wants_secret
 from newknot.core.audit.like_passphrase import is_of_present
 from newknot.core.audit.reach import CordKind
-from newknot.core.audit.worklist import Need, Row, RowKind, need_of
+from newknot.core.audit.worklist import Counts, Need, Row, RowKind, needs_of
 from newknot.core.login import LoginCard
 from newknot.core.loose_end import LooseEnd
 from newknot.core.rotation import OPEN_STATES
@@ -118,10 +118,20 @@ def worklist_rows(body: RowsIn, work: WorkDep) -> WorkRows:
         by_need={need.value: n for need, n in counts.by_need.items()},
         by_kind={kind.value: n for kind, n in counts.by_kind.items()},
         rotations=counts.rotations,
+        rotations_here=_rotations(counts, body.facet),
         settled_by_rotations=counts.settled_by_rotations,
         settled_today_count=len(held.settled_today),
         settled_today=[SettledOut(**asdict(one)) for one in held.settled_today[:SETTLED_MOST]],
     )
+
+
+def _rotations(counts: Counts, facet: Need | FindingKind | None) -> int:
+    """How many logins a campaign over a facet would rotate."""
+    if facet is None:
+        return counts.rotations
+    if facet is Need.NEW_SECRET:
+        return counts.by_need.get(facet, 0)
+    return counts.rotations_by.get(facet, 0) if isinstance(facet, FindingKind) else 0
 
 
 @router.post("/members")
@@ -166,15 +176,20 @@ def findings_of_login(login_id: str, work: WorkDep) -> list[RowFinding]:
 
 def _row_findings(findings: Sequence[Finding]) -> list[RowFinding]:
     return [
-        RowFinding(kind=f.kind, evidence=f.evidence, why=f.why, by_passphrase=is_of_present(f))
+        RowFinding(
+            kind=f.kind,
+            evidence=f.evidence,
+            why=f.why,
+            by_new_secret=wants_secret(f) and not wants_field(f),
+            by_passphrase=is_of_present(f),
+        )
         for f in findings
     ]
 
 
 def _fits(findings: Sequence[Finding], facet: Need | FindingKind | None) -> bool:
-    by_rotation = any(KINDS[f.kind].by_new_secret for f in findings)
-    fits = facet is None or any(facet in (f.kind, need_of(f.kind)) for f in findings)
-    return by_rotation and fits
+    fits = facet is None or any(facet in (f.kind, *needs_of((f,))) for f in findings)
+    return fits and any(map(wants_secret, findings))
 
 
 def _work_row(row: Row, held: AsNow, open_rotations: Mapping[str, str]) -> WorkRow:

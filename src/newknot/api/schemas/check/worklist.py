@@ -83,13 +83,14 @@ class RowsIn(Shape):
 
 
 class RowFinding(Shape):
-    """A finding within a row. why: its place in the order, in a sentence. by_passphrase: whether a
-    new passphrase of the vault would settle it too.
+    """A finding within a row. why: its place in the order, in a sentence. by_new_secret: whether
+    one of the login settles it whole; by_passphrase: whether a new one of the vault would too.
     """
 
     kind: FindingKind
     evidence: str
     why: str
+    by_new_secret: bool
     by_passphrase: bool
 
 
@@ -136,8 +137,9 @@ class WorkRows(Shape):
     """A part of the rows: `total` fit, `first_rows` of them stand above the line.
 
     logins, first, by_need, by_kind: in logins, of the whole worklist; `rotations` new secrets
-    settle `settled_by_rotations` findings. basis: what the check was, without its findings.
-    settled_today: the latest of `settled_today_count`.
+    settle `settled_by_rotations` findings whole; rotations_here: those of the facet that was asked
+    for. basis: what the check was, without its findings. settled_today: the latest of
+    `settled_today_count`.
     """
 
     basis: Worklist
@@ -149,6 +151,7 @@ class WorkRows(Shape):
     by_need: dict[str, int]
     by_kind: dict[str, int]
     rotations: int
+    rotations_here: int
     settled_by_rotations: int
     settled_today_count: int
     settled_today: list[SettledOut]
