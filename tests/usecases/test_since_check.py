@@ -1,6 +1,7 @@
 """What is left of a check after an act is what a check finds then."""
 
 import random
+import string
 from dataclasses import replace
 from datetime import timedelta
 from typing import Any
@@ -22,7 +23,10 @@ from newknot.usecases.progress import Progress
 from tests.store.samples import AT
 
 ANY = {"name": "any", "characters": "".join(map(chr, range(32, 127))), "minimum": 0}
-RULES = {"min_length": 4, "max_length": 40, "max_age_days": 90, "classes": [ANY]}
+RULES = {"min_length": 4, "max_length": 40, "max_age_days": 90}
+LENIENT = SitePolicy.from_dict(RULES | {"classes": [ANY]})
+PLAIN = ANY | {"characters": string.ascii_letters + string.digits}
+STRICT = SitePolicy.from_dict(RULES | {"classes": [PLAIN]})
 ONE, TWO = "Kv7!rope-9wQ-plank2", "vT2-9qLw!4xPk-7rB"
 TEXTS = (*[ONE] * 4, *[TWO] * 3, "gaffer tape 41", "gaffer tape 42", "gaffer tape 43!", "mitten")
 TEXTS += ("gaffer tape 43!", "Kv7!rope-another", "over wet")
@@ -35,9 +39,10 @@ def found(all_of_them: Standing) -> dict[tuple[FindingKind, str], str]:
 @pytest.mark.parametrize("seed", range(6))
 def test_after_each_act_what_is_left_is_what_a_check_finds(vault: Vault, seed: int) -> None:
     chance, now, memory = random.Random(seed), AT, CheckMemory()
-    where: dict[str, Any] = {"domains": ("slate.example",), "policy": SitePolicy.from_dict(RULES)}
-    where |= {"policy_id": None, "name": "Slate", "source": "typed", "offers_second_factor": True}
-    save_policy(vault, **where, now=now)
+    where: dict[str, Any] = {"domains": ("slate.example",), "name": "Slate", "source": "typed"}
+    where["policy_id"] = save_policy(
+        vault, **where, policy_id=None, policy=STRICT, now=now, offers_second_factor=True
+    ).policy_id
     ids: list[str] = []
     for n, own in enumerate(NewSecret(Secret(text), Origin("own")) for text in TEXTS):
         host = f"h{n % 5}.slate.example" if n % 4 else f"site-{n}.example"
@@ -55,7 +60,7 @@ def test_after_each_act_what_is_left_is_what_a_check_finds(vault: Vault, seed: i
     for _ in range(14):
         now += timedelta(hours=5)
         login_id = chance.choice(ids)
-        act = chance.choice(("renew", "renew", "field", "address", "card", "bin"))
+        act = chance.choice(("renew", "renew", "field", "address", "card", "bin", "policy"))
         text = "".join(chance.choices("bcdfghjkmnpqrstvwxz23456789", k=28))
         if act == "renew":
             # What is merged or brought in may be in use since before the check.
@@ -75,11 +80,15 @@ def test_after_each_act_what_is_left_is_what_a_check_finds(vault: Vault, seed: i
         elif act == "card":
             factor = chance.choice(list(SecondFactor))
             card(login_id, expires_on=chance.choice((None, AT.date())), second_factor=factor)
+        elif act == "policy":
+            save_policy(vault, **where, policy=LENIENT, now=now, offers_second_factor=True)
         else:
             delete_login(vault, login_id, now=now)
             ids.remove(login_id)
         left = standing(vault, now=now)
-        assert list(left.to_do) == in_order(left.to_do) and (left.changed_count or act == "bin")
+        assert list(left.to_do) == in_order(left.to_do) and (
+            left.changed_count or act in ("bin", "policy")
+        )
         if chance.random() < 0.5:
             run_check(vault, lists=(), progress=Progress(), now=now, memory=memory)
             anew = standing(vault, now=now)

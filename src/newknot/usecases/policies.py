@@ -42,7 +42,7 @@ def default_policy() -> SitePolicy:
 class NamedPolicies:
     """The library, asked by address."""
 
-    def __init__(self, policies: list[NamedPolicy]) -> None:
+    def __init__(self, policies: Sequence[NamedPolicy]) -> None:
         self._by_domain = {domain: named for named in policies for domain in named.domains}
 
     def of(self, address: str) -> NamedPolicy | None:

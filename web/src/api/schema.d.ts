@@ -6257,7 +6257,8 @@ export interface components {
          *     since a check first found one wanting. waived_count: findings accepted, which are not in the
          *     list. new_count, gone_count: against the check before; None where there was none. notices_at:
          *     when breach notices were last fetched. unmeasured: titles of logins whose secret could
-         *     not be measured. changed_count: logins that are other than they were checked, or came after.
+         *     not be measured. changed_count: logins that are other than they were checked, or came after;
+         *     policies_changed: site policies of which that is so.
          */
         Worklist: {
             /** Asked */
@@ -6280,6 +6281,8 @@ export interface components {
             notices_at: string | null;
             /** Notices Used */
             notices_used: boolean;
+            /** Policies Changed */
+            policies_changed: number;
             /** Renewable Count */
             renewable_count: number;
             /** Renewed Count */

@@ -4,7 +4,7 @@ one that was compared.
 """
 
 import re
-from collections.abc import Callable, Collection, Iterable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, replace
 from datetime import date, datetime
 from functools import reduce
@@ -14,15 +14,16 @@ from newknot.core.audit.check_result import CheckResult
 from newknot.core.audit.finding import KINDS, Finding, FindingKind, parts_of, together, wants_field
 from newknot.core.audit.like_passphrase import is_of_present, of_earlier
 from newknot.core.audit.no_second_factor import no_second_factor_of
+from newknot.core.audit.off_policy import off_policy_of
 from newknot.core.audit.overdue import overdue_of
 from newknot.core.audit.plain_http import plain_http_of
 from newknot.core.audit.reach import CordKind, Group
 from newknot.core.calendar_day import day_of
-from newknot.core.login import LoginCard
+from newknot.core.login import LoginCard, LoginSecrets
 from newknot.core.policy import NamedPolicy
 
 _OF_CARD = frozenset((FindingKind.NO_SECOND_FACTOR, FindingKind.OVERDUE, FindingKind.PLAIN_HTTP))
-_ASKED = _OF_CARD | {FindingKind.LIKE_PASSPHRASE}
+_ASKED = _OF_CARD | {FindingKind.LIKE_PASSPHRASE, FindingKind.OFF_POLICY}
 """What may be said otherwise though no secret is another."""
 _TIES = {FindingKind.REUSED: CordKind.SAME, FindingKind.SIMILAR: CordKind.SIMILAR}
 _NAMED_MOST = 50
@@ -88,13 +89,13 @@ def since_check(
     cards: Mapping[str, LoginCard],
     *,
     policy_of: Callable[[str], NamedPolicy | None],
-    fields_of: Callable[[str], Collection[tuple[str, str]] | None],
+    secrets_of: Callable[[str], LoginSecrets | None],
     passphrase_since: datetime | None,
     today: date,
 ) -> SinceCheck:
-    """What stands of a check. cards: by login id; policy_of: the policy of an address; fields_of:
-    names and ids of a login's further secrets as they are, None where they cannot be read;
-    passphrase_since: from when the vault's present passphrase is.
+    """What stands of a check. cards: by login id; policy_of: the policy of an address; secrets_of:
+    a login's, None where they cannot be read; passphrase_since: from when the vault's present
+    passphrase is.
     """
     is_passphrase_new = passphrase_since is not None and passphrase_since > result.checked_at
     gone = _gone(result, cards)
@@ -124,17 +125,34 @@ def since_check(
 
     def of_part(finding: Finding, card: LoginCard) -> Finding | None:
         if finding.field_name:
-            held = fields_of(card.login_id) if card.login_id in changed else None
-            is_held = held is None or (finding.field_name, finding.field_id) in held
+            held = secrets_of(card.login_id) if card.login_id in changed else None
+            of_field = finding.field_name, finding.field_id
+            is_held = held is None or of_field in ((f.name, f.secret_id) for f in held.fields)
             is_alone = finding.kind in _TIES and ties.is_alone(card.login_id)
             return finding if is_held and not is_alone else None
         if KINDS[finding.kind].by_new_secret and card.login_id in gone:
             return None
         if finding.kind in _TIES:
             return ties.left_of(finding)
+        if finding.kind is FindingKind.OFF_POLICY:
+            return off_policy_now(finding, card)
         if is_passphrase_new and is_of_present(finding):
             return of_earlier(finding)
         return finding
+
+    def off_policy_now(finding: Finding, card: LoginCard) -> Finding | None:
+        named = policy_of(card.address)
+        if named is None:
+            return None
+        is_same = named.changed_at <= result.checked_at and card.login_id not in changed
+        held = None if is_same else secrets_of(card.login_id)
+        if held is None:
+            return finding
+        guesses = finding.guess_number_log10
+        anew = off_policy_of(
+            card.login_id, held.secret, named.policy, site=named.name, guesses=guesses
+        )
+        return finding if anew is not None and anew.evidence == finding.evidence else anew
 
     standing: list[Finding] = []
     other: list[Finding] = []

@@ -18,8 +18,9 @@ from newknot.core.audit.since_check import SinceCheck, guesses_of, since_check
 from newknot.core.audit.unfinished import unfinished
 from newknot.core.audit.waiver import Waiver
 from newknot.core.calendar_day import day_of
-from newknot.core.login import Importance, LoginCard
+from newknot.core.login import Importance, LoginCard, LoginSecrets
 from newknot.core.loose_end import LooseEnd
+from newknot.core.policy import NamedPolicy
 from newknot.core.rotation import OPEN_STATES
 from newknot.core.rotation.change_mail import unexplained
 from newknot.store.checks import get_check
@@ -42,7 +43,8 @@ from newknot.usecases.policies import NamedPolicies
 @dataclass(frozen=True, slots=True)
 class Standing:
     """result None: never checked. to_do, accepted (by a waiver): gravest first; one of a loose end
-    carries its id as login id. changed_count: logins that are other than they were checked.
+    carries its id as login id. changed_count: logins that are other than they were checked;
+    policies_changed: site policies that are.
     """
 
     result: CheckResult | None
@@ -51,6 +53,7 @@ class Standing:
     to_do: tuple[Finding, ...]
     accepted: tuple[Finding, ...]
     changed_count: int
+    policies_changed: int
 
 
 def standing(vault: Vault, *, now: datetime) -> Standing:
@@ -59,7 +62,8 @@ def standing(vault: Vault, *, now: datetime) -> Standing:
     cards, _ = list_logins(vault)
     by_id = {card.login_id: card for card in cards}
     loose_ends = list_loose_ends(vault)
-    checked = _checked(vault, result, by_id, today=day_of(now))
+    policies = list_policies(vault)
+    checked = _checked(vault, result, by_id, policies, today=day_of(now))
     # Rotations are asked as they are now.
     found = [one for one in checked.standing if one.kind is not FindingKind.UNFINISHED]
     came_up = _placed(vault, [*checked.unplaced, *_came_up(vault, result, by_id)], by_id)
@@ -74,32 +78,36 @@ def standing(vault: Vault, *, now: datetime) -> Standing:
         tuple(in_order([*to_do, *map(_loose, loose_ends)]) if loose_ends else to_do),
         tuple(accepted),
         checked.changed_count,
+        sum(result is not None and one.changed_at > result.checked_at for one in policies),
     )
 
 
 def _checked(
-    vault: Vault, result: CheckResult | None, cards: Mapping[str, LoginCard], *, today: date
+    vault: Vault,
+    result: CheckResult | None,
+    cards: Mapping[str, LoginCard],
+    policies: Sequence[NamedPolicy],
+    *,
+    today: date,
 ) -> SinceCheck:
     if result is None:
         return SinceCheck((), (), 0)
-    policies = NamedPolicies(list_policies(vault))
     passphrases = get_passphrases(vault)
     return since_check(
         result,
         cards,
-        policy_of=policies.of,
-        fields_of=partial(_fields_of, vault),
+        policy_of=NamedPolicies(policies).of,
+        secrets_of=partial(_secrets_of, vault),
         passphrase_since=passphrases[-1].since_at if passphrases else None,
         today=today,
     )
 
 
-def _fields_of(vault: Vault, login_id: str) -> set[tuple[str, str]] | None:
+def _secrets_of(vault: Vault, login_id: str) -> LoginSecrets | None:
     try:
-        held = get_secrets(vault, login_id)
+        return get_secrets(vault, login_id)
     except (RecordDamaged, RecordMissing):
         return None
-    return {(field.name, field.secret_id) for field in held.fields}
 
 
 def _came_up(

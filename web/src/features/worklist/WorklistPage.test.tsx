@@ -42,6 +42,7 @@ const basis: Schema["Worklist"] = {
   asked: [],
   findings: [],
   changed_count: 2,
+  policies_changed: 1,
   renewed_count: 0,
   renewable_count: 1,
   waived_count: 0,
@@ -98,7 +99,7 @@ test("one row a login with all its findings, counted in logins; its key does wha
   expect(within(first!).getByText("Word and year")).toBeTruthy();
   expect(within(first!).getByText("Offers codes")).toBeTruthy();
   expect(screen.getByText("1 settled today")).toBeTruthy();
-  expect(screen.getByText(/ · 2 logins changed since · /u)).toBeTruthy();
+  expect(screen.getByText(/ · 2 logins and 1 site policy changed since · /u)).toBeTruthy();
   fireEvent.keyDown(document.body, { key: "r" });
   await waitFor(() => expect(screen.getByTestId("where").textContent).toContain("/rotate/bbbb"));
   expect(calls.find((c) => c.route === "POST /rotations")?.body).toEqual({ login_id: ID });

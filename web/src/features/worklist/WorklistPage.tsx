@@ -308,6 +308,10 @@ function basedOn(data: Schema["Worklist"], now: number): string {
     data.new_count === null || data.gone_count === null || data.new_count + data.gone_count === 0
       ? ""
       : ` · since the check before ${data.new_count} new, ${data.gone_count} gone`;
-  const since = data.changed_count ? ` · ${count(data.changed_count, "login")} changed since` : "";
+  const changedSince = [
+    data.changed_count && count(data.changed_count, "login"),
+    data.policies_changed && count(data.policies_changed, "site policy", "site policies"),
+  ].filter(Boolean);
+  const since = changedSince.length ? ` · ${changedSince.join(" and ")} changed since` : "";
   return `${count(data.checked_count, "login")} checked ${dayAndTime(data.checked_at, now)}${since} · ${corpora}${left}${changed}${unread}${unmeasured}`;
 }

@@ -84,6 +84,7 @@ def _basis(work: Work, found: Standing, findings: list[FindingRow]) -> Worklist:
         asked=[AskedOut(**asdict(one)) for one in result.asked] if result is not None else [],
         findings=findings,
         changed_count=found.changed_count,
+        policies_changed=found.policies_changed,
         renewed_count=renewed,
         renewable_count=renewable,
         waived_count=len(found.accepted),

@@ -52,7 +52,8 @@ class Worklist(Shape):
     since a check first found one wanting. waived_count: findings accepted, which are not in the
     list. new_count, gone_count: against the check before; None where there was none. notices_at:
     when breach notices were last fetched. unmeasured: titles of logins whose secret could
-    not be measured. changed_count: logins that are other than they were checked, or came after.
+    not be measured. changed_count: logins that are other than they were checked, or came after;
+    policies_changed: site policies of which that is so.
     """
 
     checked_at: datetime | None
@@ -62,6 +63,7 @@ class Worklist(Shape):
     asked: list[AskedOut]
     findings: list[FindingRow]
     changed_count: int
+    policies_changed: int
     renewed_count: int
     renewable_count: int
     waived_count: int
