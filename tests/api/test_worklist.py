@@ -209,10 +209,19 @@ def test_between_two_checks_a_row_says_what_is_left_to_do(crowded: Api) -> None:
     crowded.ok("PUT", f"logins/{login_id}", {**fresh, "secret": {"own": "x9Vv-2mQ!kd-77Lp"}})
     (left,) = [row for row in rows(crowded)["rows"] if row["title"] == "Lumen"]
     assert left["needs"] == ["address"] and rows(crowded)["basis"]["changed_count"] == 1
+    crowded.clock.pass_s(60)
     crowded.ok("PUT", f"logins/{login_id}", {**fresh, "address": "https://lumen.example"})
     assert all(row["title"] != "Lumen" for row in rows(crowded)["rows"])
-    crowded.ok("POST", "checks")
+    for _ in range(2):
+        crowded.keeper.lock()
+        crowded.enter()
+        settled = rows(crowded)["settled_today"]
+        assert [one["how"] for one in settled] == ["the address", "a new secret"]
+        crowded.ok("POST", "checks")
     assert rows(crowded)["basis"]["changed_count"] == 0
+    crowded.clock.pass_s(60)
+    crowded.ok("PUT", f"logins/{login_id}", fresh)
+    assert [one["how"] for one in rows(crowded)["settled_today"]] == ["a new secret"]
 
 
 def test_a_further_secret_is_a_need_of_its_own_which_no_new_secret_settles(api: Api) -> None:

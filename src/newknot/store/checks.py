@@ -14,6 +14,7 @@ from typing import Any, TypeVar
 from newknot.core.audit.check_result import CheckResult, CheckSummary, ListAsked
 from newknot.core.audit.finding import Finding, FindingKind, parts_of
 from newknot.core.audit.reach import CordKind, Group
+from newknot.core.audit.worklist import Need
 from newknot.store.check_delta import delta_of, with_delta
 from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.manifest import Label
@@ -66,6 +67,7 @@ def _head(result: CheckResult) -> dict[str, Any]:
             for at, finding in enumerate(result.findings)
             if finding.parts or finding.field_name
         ],
+        "met": [[need, login_id, iso(at)] for need, login_id, at in result.met],
     }
 
 
@@ -192,6 +194,10 @@ def _head_of(d: dict[str, Any]) -> dict[str, Any]:
         ),
         "earlier": tuple(
             CheckSummary(datetime.fromisoformat(at), counts) for at, counts in d["earlier"]
+        ),
+        "met": tuple(
+            (Need(need), login_id, datetime.fromisoformat(at))
+            for need, login_id, at in d.get("met", ())
         ),
     }
 

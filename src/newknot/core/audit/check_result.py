@@ -5,6 +5,7 @@ from datetime import date, datetime
 
 from newknot.core.audit.finding import Finding, FindingKind
 from newknot.core.audit.reach import Group
+from newknot.core.audit.worklist import Need
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,6 +41,8 @@ class CheckResult:
     resemble a secret. former: kinds and logins of the check before; None where it was the first.
     first_found: by login id, when a check first found what a new secret settles. secrets_since: by
     login id, since when the secret was in use that was checked; empty in those of earlier programs.
+    met: needs of the checks before that are met, with the login and when it was changed, for some
+    days.
     """
 
     checked_at: datetime
@@ -54,6 +57,7 @@ class CheckResult:
     first_found: dict[str, datetime]
     unmeasured: tuple[str, ...] = ()
     secrets_since: dict[str, datetime] = field(default_factory=dict)
+    met: tuple[tuple[Need, str, datetime], ...] = ()
 
     @property
     def changes(self) -> tuple[int, int] | None:

@@ -129,6 +129,19 @@ def needs_of(findings: Iterable[Finding]) -> tuple[Need, ...]:
     return _in_order(wanted)
 
 
+def to_set_right(findings: Iterable[Finding]) -> set[tuple[Need, str]]:
+    """Which login needs what, but for a new secret, whose day is known by itself, and for what is
+    open.
+    """
+    few = [one for one in findings if one.kind in _NEEDS or one.field_name or one.parts]
+    return {
+        (need, one.login_id)
+        for one in few
+        for need in needs_of((one,))
+        if need not in (Need.NEW_SECRET, Need.FINISH)
+    }
+
+
 def _need_of(kind: FindingKind) -> Need:
     return _NEEDS.get(kind, Need.NEW_SECRET)
 

@@ -1,9 +1,9 @@
 """The check of the whole vault, and what of its result still holds."""
 
 import gc
-from collections.abc import Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import replace
-from datetime import datetime
+from datetime import datetime, timedelta
 from threading import Lock
 
 from newknot.core.audit import (
@@ -18,6 +18,7 @@ from newknot.core.audit.finding import wants_secret
 from newknot.core.audit.memory import AuditMemory
 from newknot.core.audit.reach import Group
 from newknot.core.audit.since_check import is_since
+from newknot.core.audit.worklist import Need, to_set_right
 from newknot.core.login import LoginCard, LoginSecrets, Origin
 from newknot.core.policy import NamedPolicy
 from newknot.core.rotation import OPEN_STATES
@@ -31,12 +32,14 @@ from newknot.store.vault import Vault
 from newknot.usecases.check.corpora import AskedList
 from newknot.usecases.check.kept_measures import KeptMeasures
 from newknot.usecases.check.reach import reset_by
+from newknot.usecases.logins.logins import list_logins
 from newknot.usecases.policies import NamedPolicies
 from newknot.usecases.progress import Progress
 
 __all__ = ["CheckMemory", "get_check", "run_check"]
 
 SUMMARIES_KEPT = 200
+MET_KEPT = timedelta(days=2)
 KEPT_EACH = 2_000
 """After so many logins measured, what is known of them is written."""
 _RESTS_ON = (Label.POLICY, Label.PASSPHRASES, Label.OWN_DETAILS)
@@ -191,12 +194,14 @@ def _run(
         _keep(vault, measures, ids)
         raise
     former = get_check(vault)
+    met_before: tuple[tuple[Need, str, datetime], ...] = ()
     earlier: tuple[CheckSummary, ...] = ()
     first_found: dict[str, datetime] = {}
     if former is not None:
         summary = CheckSummary(former.checked_at, counts_of(former.findings))
         earlier = (*former.earlier, summary)[-SUMMARIES_KEPT:]
         first_found = dict(former.first_found)
+        met_before = _met(vault, former, findings, now=now)
     for finding in findings:
         if wants_secret(finding):
             first_found.setdefault(finding.login_id, now)
@@ -213,11 +218,32 @@ def _run(
         earlier=earlier,
         first_found=first_found,
         secrets_since={login.login_id: login.secret_since_at for login in logins},
+        met=met_before,
     )
     with vault.transaction() as tx:
         put_check(tx, vault, result)
         measures.keep(tx, ids)
     return result
+
+
+def _met(
+    vault: Vault, former: CheckResult, findings: Sequence[Finding], *, now: datetime
+) -> tuple[tuple[Need, str, datetime], ...]:
+    """What was met since the former check by a change of its login, and before it some days ago."""
+    cards = {card.login_id: card for card in list_logins(vault)[0]}
+    known = [one for one in former.met if now - one[2] < MET_KEPT]
+    return (*known, *met_since(former, to_set_right(findings), cards))
+
+
+def met_since(
+    result: CheckResult, left: Collection[tuple[Need, str]], cards: Mapping[str, LoginCard]
+) -> list[tuple[Need, str, datetime]]:
+    """The needs that a check found and a change of their login met. left: those that stand."""
+    return [
+        (need, one, cards[one].changed_at)
+        for need, one in sorted(to_set_right(result.findings).difference(left))
+        if one in cards and cards[one].changed_at > result.checked_at
+    ]
 
 
 def _keep(vault: Vault, measures: KeptMeasures, login_ids: set[str]) -> None:

@@ -7,18 +7,21 @@ from threading import Lock
 
 from newknot.core.audit.importance import Importances
 from newknot.core.audit.reach import CordKind
-from newknot.core.audit.worklist import Worklist, worklist_of
+from newknot.core.audit.worklist import Need, Worklist, to_set_right, worklist_of
 from newknot.core.calendar_day import day_of
 from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Vault
 from newknot.store.waivers import list_waivers
+from newknot.usecases.check.checks import met_since
 from newknot.usecases.check.reach import cords
 from newknot.usecases.check.standing import Standing, standing
 
 
 @dataclass(frozen=True, slots=True)
 class Settled:
-    """A login that something was settled for, and how: a new secret, or accepted."""
+    """A login that something was settled for, and how: a new secret, what else was set right, or
+    accepted.
+    """
 
     login_id: str
     title: str
@@ -35,6 +38,13 @@ class AsNow:
     standing: Standing
     sharing: Mapping[str, tuple[str, ...]]
     settled_today: tuple[Settled, ...]
+
+
+_MET = {
+    Need.FIELD: "a further secret",
+    Need.SECOND_FACTOR: "a second factor",
+    Need.ADDRESS: "the address",
+}
 
 
 class WorklistMemory:
@@ -82,7 +92,7 @@ def _made(vault: Vault, importances: Importances, *, now: datetime) -> AsNow:
 
 
 def _settled(vault: Vault, found: Standing, *, now: datetime) -> list[Settled]:
-    """What was renewed or accepted today."""
+    """What was renewed, set right or accepted today."""
     today = day_of(now)
     done: list[tuple[datetime, Settled]] = []
     result = found.result
@@ -92,6 +102,13 @@ def _settled(vault: Vault, found: Standing, *, now: datetime) -> list[Settled]:
         since_at = card.secret_since_at if card is not None else found_at
         if card is not None and since_at > found_at and day_of(since_at) == today:
             done.append((since_at, Settled(card.login_id, card.title, "a new secret")))
+    if result is not None:
+        left = to_set_right((*found.to_do, *found.accepted))
+        done += [
+            (at, Settled(one, found.cards[one].title, _MET[need]))
+            for need, one, at in (*result.met, *met_since(result, left, found.cards))
+            if one in found.cards and (need, one) not in left and day_of(at) == today
+        ]
     for waiver in list_waivers(vault):
         card_of = found.cards.get(waiver.login_id)
         if card_of is not None and day_of(waiver.given_at) == today and waiver.holds(today):
