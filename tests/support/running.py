@@ -109,7 +109,7 @@ def _started(folder: Path, command: list[str], url: str) -> Iterator[Served]:
 
 
 def _wait(process: subprocess.Popen[bytes], port: int, log: Path) -> None:
-    deadline = time.monotonic() + 60
+    deadline = time.monotonic() + 180
     while time.monotonic() < deadline:
         if process.poll() is not None:
             raise RuntimeError(f"the server ended: {log.read_text()}")
@@ -117,7 +117,7 @@ def _wait(process: subprocess.Popen[bytes], port: int, log: Path) -> None:
             if probe.connect_ex(("127.0.0.1", port)) == 0:
                 return
         time.sleep(0.05)
-    raise RuntimeError("the server did not answer in a minute")
+    raise RuntimeError("the server did not answer in three minutes")
 
 
 def launch(playwright: Playwright, *, briefly: bool = False, **options: object) -> Browser:
