@@ -85,7 +85,7 @@ class Finding:
     basis: what it rests on where its evidence alone does not tell it: a day, a number of days,
     which rotation. reach: how many other logins fall if this one does; urgency: what it is ordered
     by; why: its place in the order, in a sentence. field_name: the further secret field that it is
-    of, empty where it is of the login itself; field_id: of the value that the field had. parts:
+    of, empty where it is of the login itself or of several; field_id: of the value that the field had. parts:
     where several secrets of the login are at fault, what is found of each.
     """
 
@@ -116,8 +116,11 @@ def wants_field(finding: Finding) -> bool:
 
 def wants_secret(finding: Finding) -> bool:
     """Whether a new secret of the login settles it, or what of it is of that secret."""
-    of_own = any(not part.field_name for part in parts_of(finding))
-    return KINDS[finding.kind].by_new_secret and of_own
+    if not KINDS[finding.kind].by_new_secret:
+        return False
+    if finding.parts:
+        return any(not part.field_name for part in finding.parts)
+    return not finding.field_name
 
 
 def together(one: Finding, other: Finding) -> Finding:
@@ -133,5 +136,7 @@ def together(one: Finding, other: Finding) -> Finding:
         others=tuple(dict.fromkeys((*one.others, *other.others)))[:50],
         guess_number_log10=min(numbers, default=None),
         basis="; ".join(b for b in (one.basis, other.basis) if b),
+        field_name="",
+        field_id="",
         parts=(*parts_of(one), *parts_of(other)) if is_parted else (),
     )

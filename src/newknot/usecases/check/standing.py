@@ -35,6 +35,7 @@ from newknot.store.rotations import list_rotations
 from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Vault
 from newknot.store.waivers import list_waivers
+from newknot.usecases.check.checks import renewal
 from newknot.usecases.check.reach import cords
 from newknot.usecases.logins.logins import list_logins
 from newknot.usecases.policies import NamedPolicies
@@ -44,7 +45,7 @@ from newknot.usecases.policies import NamedPolicies
 class Standing:
     """result None: never checked. to_do, accepted (by a waiver): gravest first; one of a loose end
     carries its id as login id. changed_count: logins that are other than they were checked;
-    policies_changed: site policies that are.
+    policies_changed: site policies that are. renewal: as `renewal` counts it.
     """
 
     result: CheckResult | None
@@ -54,6 +55,7 @@ class Standing:
     accepted: tuple[Finding, ...]
     changed_count: int
     policies_changed: int
+    renewal: tuple[int, int]
 
 
 def standing(vault: Vault, *, now: datetime) -> Standing:
@@ -79,6 +81,7 @@ def standing(vault: Vault, *, now: datetime) -> Standing:
         tuple(accepted),
         checked.changed_count,
         sum(result is not None and one.changed_at > result.checked_at for one in policies),
+        renewal(result, cards) if result is not None else (0, 0),
     )
 
 

@@ -33,7 +33,6 @@ from newknot.core.login import LoginCard
 from newknot.core.loose_end import LooseEnd
 from newknot.core.rotation import OPEN_STATES
 from newknot.store.logins import get_card
-from newknot.usecases.check import checks as use
 from newknot.usecases.check.notices import get_notices
 from newknot.usecases.check.standing import Standing, standing
 from newknot.usecases.check.worklist import AsNow
@@ -69,9 +68,7 @@ def worklist_basis(work: Work) -> Worklist:
 def _basis(work: Work, found: Standing, findings: list[FindingRow]) -> Worklist:
     """What the check was, with these findings."""
     result = found.result
-    renewed, renewable = (
-        use.renewal(result, list(found.cards.values())) if result is not None else (0, 0)
-    )
+    renewed, renewable = found.renewal
     changes = result.changes if result is not None else None
     held = get_notices(work.vault)
     return Worklist(
