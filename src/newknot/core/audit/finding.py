@@ -85,8 +85,8 @@ class Finding:
     basis: what it rests on where its evidence alone does not tell it: a day, a number of days,
     which rotation. reach: how many other logins fall if this one does; urgency: what it is ordered
     by; why: its place in the order, in a sentence. field_name: the further secret field that it is
-    of, empty where it is of the login itself or of several; field_id: of the value that the field had. parts:
-    where several secrets of the login are at fault, what is found of each.
+    of, empty where it is of the login itself or of several secrets; field_id: of the value that the
+    field had. parts: where several secrets of the login are at fault, what is found of each.
     """
 
     kind: FindingKind

@@ -11,7 +11,7 @@ from functools import reduce
 from operator import is_
 
 from newknot.core.audit.check_result import CheckResult
-from newknot.core.audit.finding import KINDS, Finding, FindingKind, parts_of, together, wants_field
+from newknot.core.audit.finding import KINDS, Finding, FindingKind, parts_of, together
 from newknot.core.audit.like_passphrase import is_of_present, of_earlier
 from newknot.core.audit.no_second_factor import no_second_factor_of
 from newknot.core.audit.off_policy import off_policy_of
@@ -100,7 +100,8 @@ def since_check(
     is_passphrase_new = passphrase_since is not None and passphrase_since > result.checked_at
     gone = _gone(result, cards)
     # Who shares a further field still does so when the login's own secret is another.
-    by_field = {f.login_id for f in result.findings if f.kind in _TIES and wants_field(f)}
+    of_fields = (f for f in result.findings if f.field_name or f.parts)
+    by_field = {f.login_id for f in of_fields if f.kind in _TIES}
     ties = _Ties(result, cards, gone - (by_field & cards.keys()))
     changed = _changed(result, cards, gone)
     untouched = cards.keys() - changed - ties.touched

@@ -230,9 +230,12 @@ def _met(
     vault: Vault, former: CheckResult, findings: Sequence[Finding], *, now: datetime
 ) -> tuple[tuple[Need, str, datetime], ...]:
     """What was met since the former check by a change of its login, and before it some days ago."""
-    cards = {card.login_id: card for card in list_logins(vault)[0]}
     known = [one for one in former.met if now - one[2] < MET_KEPT]
-    return (*known, *met_since(former, to_set_right(findings), cards))
+    left = to_set_right(findings)
+    if left >= to_set_right(former.findings):
+        return tuple(known)
+    cards = {card.login_id: card for card in list_logins(vault)[0]}
+    return (*known, *met_since(former, left, cards))
 
 
 def met_since(
@@ -305,12 +308,8 @@ def renewal(result: CheckResult, cards: Sequence[LoginCard]) -> tuple[int, int]:
 
     One whose new secret was found wanting again does not count as renewed.
     """
-    wanting = {f.login_id for f in result.findings if wants_secret(f)}
     found = [card for card in cards if card.login_id in result.first_found]
-    renewed = [
-        card
-        for card in found
-        if card.secret_since_at > result.first_found[card.login_id]
-        and (card.login_id not in wanting or is_since(card, result))
-    ]
+    newer = {c.login_id: c for c in found if c.secret_since_at > result.first_found[c.login_id]}
+    wanting = {f.login_id for f in result.findings if f.login_id in newer and wants_secret(f)}
+    renewed = [one for one in newer if one not in wanting or is_since(newer[one], result)]
     return len(renewed), len(found)

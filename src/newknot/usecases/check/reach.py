@@ -48,10 +48,15 @@ def cords(vault: Vault) -> tuple[tuple[Group, ...], list[Reset]]:
     """The groups that share or resemble a secret, and who resets whom; logins that stand alone
     are in neither.
     """
-    cards, _ = list_logins(vault)
+    groups = vault.once("groups left", (Label.LOGIN, Label.CHECK), partial(_groups, vault))
+    return groups, reset_by(vault)
+
+
+def _groups(vault: Vault) -> tuple[Group, ...]:
     result = get_check(vault)
-    known = {card.login_id: card for card in cards}
-    return groups_left(result, known) if result is not None else (), reset_by(vault)
+    if result is None:
+        return ()
+    return groups_left(result, {card.login_id: card for card in list_logins(vault)[0]})
 
 
 def falls_with(vault: Vault, login_id: str) -> list[Fall]:
