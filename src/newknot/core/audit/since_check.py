@@ -300,5 +300,5 @@ class _Ties:
         else:
             other = next(one for one in (*named, *left.ids) if one not in same)
             title = self._cards[other].title
-            evidence = f"Found alike with {title}{ending}; the nearest of them has a new secret"
+            evidence = f"Found alike with {title}{ending}; the nearest of them is renewed or gone"
         return replace(finding, evidence=evidence, others=tuple(named))
