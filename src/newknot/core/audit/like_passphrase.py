@@ -1,7 +1,6 @@
 """Like the passphrase: a login's secret from which the vault's own passphrase could be guessed."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import replace
 
 from newknot.core.audit.audited import Measured
 from newknot.core.audit.finding import Finding, FindingKind
@@ -24,11 +23,5 @@ def like_passphrase(logins: Sequence[Measured]) -> Iterator[Finding]:
 
 
 def is_of_present(finding: Finding) -> bool:
-    """Whether a new passphrase of the vault settles it as much as that can."""
+    """Whether it is of the present passphrase, which a new one would make an earlier one."""
     return finding.kind is FindingKind.LIKE_PASSPHRASE and finding.evidence.startswith(OF_PRESENT)
-
-
-def of_earlier(finding: Finding) -> Finding:
-    """The finding since the vault has a new passphrase: one that no secret in it is like."""
-    rest = finding.evidence.removeprefix(OF_PRESENT)
-    return replace(finding, evidence=f"{OF_EARLIER}{rest}")

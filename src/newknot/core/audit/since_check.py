@@ -12,7 +12,6 @@ from operator import is_
 
 from newknot.core.audit.check_result import CheckResult
 from newknot.core.audit.finding import KINDS, Finding, FindingKind, parts_of, together
-from newknot.core.audit.like_passphrase import is_of_present, of_earlier
 from newknot.core.audit.no_second_factor import no_second_factor_of
 from newknot.core.audit.off_policy import off_policy_of
 from newknot.core.audit.overdue import overdue_of
@@ -90,12 +89,13 @@ def since_check(
     *,
     policy_of: Callable[[str], NamedPolicy | None],
     secrets_of: Callable[[str], LoginSecrets | None],
+    likeness_of: Callable[[LoginSecrets], str],
     passphrase_since: datetime | None,
     today: date,
 ) -> SinceCheck:
     """What stands of a check. cards: by login id; policy_of: the policy of an address; secrets_of:
-    a login's, None where they cannot be read; passphrase_since: from when the vault's present
-    passphrase is.
+    a login's, None where they cannot be read; likeness_of: how they resemble a passphrase of the
+    vault; passphrase_since: from when its present one is.
     """
     is_passphrase_new = passphrase_since is not None and passphrase_since > result.checked_at
     gone = _gone(result, cards)
@@ -137,8 +137,12 @@ def since_check(
             return ties.left_of(finding)
         if finding.kind is FindingKind.OFF_POLICY:
             return off_policy_now(finding, card)
-        if is_passphrase_new and is_of_present(finding):
-            return of_earlier(finding)
+        if finding.kind is FindingKind.LIKE_PASSPHRASE and is_passphrase_new:
+            held = secrets_of(card.login_id)
+            says = likeness_of(held) if held is not None else finding.evidence
+            if not says:
+                return None
+            return finding if says == finding.evidence else replace(finding, evidence=says)
         return finding
 
     def off_policy_now(finding: Finding, card: LoginCard) -> Finding | None:

@@ -40,6 +40,7 @@ __all__ = ["CheckMemory", "get_check", "run_check"]
 
 SUMMARIES_KEPT = 200
 MET_KEPT = timedelta(days=2)
+"""What was set right is told on its day."""
 KEPT_EACH = 2_000
 """After so many logins measured, what is known of them is written."""
 _RESTS_ON = (Label.POLICY, Label.PASSPHRASES, Label.OWN_DETAILS)

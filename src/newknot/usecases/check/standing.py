@@ -39,6 +39,7 @@ from newknot.usecases.check.checks import renewal
 from newknot.usecases.check.reach import cords
 from newknot.usecases.logins.logins import list_logins
 from newknot.usecases.policies import NamedPolicies
+from newknot.usecases.vault.vault_passphrase import passphrase_likeness
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,6 +102,7 @@ def _checked(
         cards,
         policy_of=NamedPolicies(policies).of,
         secrets_of=partial(_secrets_of, vault),
+        likeness_of=lambda held: passphrase_likeness(vault, held.secret, passphrases),
         passphrase_since=passphrases[-1].since_at if passphrases else None,
         today=today,
     )
