@@ -24,8 +24,8 @@ from tests.store.samples import AT
 
 ANY = {"name": "any", "characters": "".join(map(chr, range(32, 127))), "minimum": 0}
 RULES = {"min_length": 4, "max_length": 40, "max_age_days": 90}
-LENIENT = SitePolicy.from_dict(RULES | {"classes": [ANY]})
 PLAIN = ANY | {"characters": string.ascii_letters + string.digits}
+LENIENT = SitePolicy.from_dict(RULES | {"classes": [ANY], "max_age_days": 300})
 STRICT = SitePolicy.from_dict(RULES | {"classes": [PLAIN]})
 ONE, TWO = "Kv7!rope-9wQ-plank2", "vT2-9qLw!4xPk-7rB"
 TEXTS = (*[ONE] * 4, *[TWO] * 3, "gaffer tape 41", "gaffer tape 42", "gaffer tape 43!", "mitten")
@@ -58,7 +58,7 @@ def test_after_each_act_what_is_left_is_what_a_check_finds(vault: Vault, seed: i
 
     run_check(vault, lists=(), progress=Progress(), now=now, memory=memory)
     for _ in range(14):
-        now += timedelta(hours=5)
+        now += timedelta(hours=chance.choice((5, 5, 90)))
         login_id = chance.choice(ids)
         act = chance.choice(("renew", "renew", "field", "address", "card", "bin", "policy"))
         text = "".join(chance.choices("bcdfghjkmnpqrstvwxz23456789", k=28))
@@ -79,16 +79,19 @@ def test_after_each_act_what_is_left_is_what_a_check_finds(vault: Vault, seed: i
             card(login_id, address=f"{'http' if scheme == 'https' else 'https'}://{host}")
         elif act == "card":
             factor = chance.choice(list(SecondFactor))
-            card(login_id, expires_on=chance.choice((None, AT.date())), second_factor=factor)
+            day = (now + timedelta(days=chance.choice((-1, 3)))).date()
+            card(login_id, expires_on=chance.choice((None, day)), second_factor=factor)
         elif act == "policy":
-            save_policy(vault, **where, policy=LENIENT, now=now, offers_second_factor=True)
+            policy, offers = chance.choice((LENIENT, STRICT)), chance.random() < 0.5
+            # One that is merged may be of a day before the check.
+            at = chance.choice((now, AT - timedelta(minutes=chance.randint(1, 10**6))))
+            save_policy(vault, **where, policy=policy, now=at, offers_second_factor=offers)
         else:
             delete_login(vault, login_id, now=now)
             ids.remove(login_id)
         left = standing(vault, now=now)
-        assert list(left.to_do) == in_order(left.to_do) and (
-            left.changed_count or act in ("bin", "policy")
-        )
+        assert list(left.to_do) == in_order(left.to_do)
+        assert left.policies_changed if act == "policy" else left.changed_count or act == "bin"
         if chance.random() < 0.5:
             run_check(vault, lists=(), progress=Progress(), now=now, memory=memory)
             anew = standing(vault, now=now)

@@ -68,6 +68,9 @@ def _head(result: CheckResult) -> dict[str, Any]:
             if finding.parts or finding.field_name
         ],
         "met": [[need, login_id, iso(at)] for need, login_id, at in result.met],
+        "policies_since": None
+        if result.policies_since is None
+        else [[one, iso(at)] for one, at in result.policies_since.items()],
     }
 
 
@@ -199,6 +202,9 @@ def _head_of(d: dict[str, Any]) -> dict[str, Any]:
             (Need(need), login_id, datetime.fromisoformat(at))
             for need, login_id, at in d.get("met", ())
         ),
+        "policies_since": None
+        if d.get("policies_since") is None
+        else {one: datetime.fromisoformat(at) for one, at in d["policies_since"]},
     }
 
 

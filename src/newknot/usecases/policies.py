@@ -1,5 +1,6 @@
 """The library of site policies: which one holds at a login's site."""
 
+import re
 from collections.abc import Sequence
 from contextlib import suppress
 from dataclasses import dataclass
@@ -22,6 +23,7 @@ __all__ = ["get_policy", "list_policies"]
 
 DOMAINS_LIMIT = 50
 EXAMPLE_LENGTH = 32
+_PLAIN = re.compile(r"https?://((?:[a-z0-9-]+\.)*[a-z][a-z0-9-]*)(?:[:/?#]|\Z)")
 
 
 def default_policy() -> SitePolicy:
@@ -44,9 +46,15 @@ class NamedPolicies:
 
     def __init__(self, policies: Sequence[NamedPolicy]) -> None:
         self._by_domain = {domain: named for named in policies for domain in named.domains}
+        self._ends = tuple(self._by_domain)
 
     def of(self, address: str) -> NamedPolicy | None:
         """The policy of an address's site, or None where none is known."""
+        # Of ten thousand most are of no site that has one: where nothing is to be spelled
+        # otherwise, the letters of the host tell.
+        plain = _PLAIN.match(address)
+        if plain and not plain[1].endswith(self._ends):
+            return None
         try:
             site = site_of(address)
         except FieldInvalid:

@@ -41,8 +41,9 @@ class CheckResult:
     resemble a secret. former: kinds and logins of the check before; None where it was the first.
     first_found: by login id, when a check first found what a new secret settles. secrets_since: by
     login id, since when the secret was in use that was checked; empty in those of earlier programs.
-    met: needs of the checks before that are met, with the login and when it was changed, for some
-    days.
+    policies_since: by policy id, when each site policy was last changed that was checked by; None
+    in those of earlier programs. met: needs of the checks before that are met, with the login and
+    when it was changed, for some days.
     """
 
     checked_at: datetime
@@ -57,6 +58,7 @@ class CheckResult:
     first_found: dict[str, datetime]
     unmeasured: tuple[str, ...] = ()
     secrets_since: dict[str, datetime] = field(default_factory=dict)
+    policies_since: dict[str, datetime] | None = None
     met: tuple[tuple[Need, str, datetime], ...] = ()
 
     @property

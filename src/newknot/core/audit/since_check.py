@@ -4,7 +4,7 @@ one that was compared.
 """
 
 import re
-from collections.abc import Callable, Iterable, Iterator, Mapping
+from collections.abc import Callable, Collection, Iterable, Iterator, Mapping
 from dataclasses import dataclass, replace
 from datetime import date, datetime
 from functools import reduce
@@ -83,18 +83,27 @@ def _gone(result: CheckResult, cards: Mapping[str, LoginCard]) -> frozenset[str]
     return frozenset(other | (checked - cards.keys()))
 
 
+def other_policies(result: CheckResult, policies: Iterable[NamedPolicy]) -> set[str]:
+    """The policies, by id, that are other than they were checked by, are new, or went away."""
+    if result.policies_since is None:
+        return {one.policy_id for one in policies if one.changed_at > result.checked_at}
+    now = {one.policy_id: one.changed_at for one in policies}
+    return {one for one, _ in now.items() ^ result.policies_since.items()}
+
+
 def since_check(
     result: CheckResult,
     cards: Mapping[str, LoginCard],
     *,
+    policies: Collection[NamedPolicy],
     policy_of: Callable[[str], NamedPolicy | None],
     secrets_of: Callable[[str], LoginSecrets | None],
     likeness_of: Callable[[LoginSecrets], str],
     passphrase_since: datetime | None,
     today: date,
 ) -> SinceCheck:
-    """What stands of a check. cards: by login id; policy_of: the policy of an address; secrets_of:
-    a login's, None where they cannot be read; likeness_of: how they resemble a passphrase of the
+    """What stands of a check. cards: by login id; policies: of all sites; policy_of: that of an
+    address; secrets_of: a login's, None where they cannot be read; likeness_of: how they resemble a passphrase of the
     vault; passphrase_since: from when its present one is.
     """
     is_passphrase_new = passphrase_since is not None and passphrase_since > result.checked_at
@@ -105,6 +114,7 @@ def since_check(
     ties = _Ties(result, cards, gone - (by_field & cards.keys()))
     changed = _changed(result, cards, gone)
     untouched = cards.keys() - changed - ties.touched
+    ruled = _ruled(cards, other_policies(result, policies), policy_of) - changed
     of_card: dict[str, dict[FindingKind, Finding]] = {}
 
     def asked(card: LoginCard) -> dict[FindingKind, Finding]:
@@ -131,12 +141,12 @@ def since_check(
             is_held = held is None or of_field in ((f.name, f.secret_id) for f in held.fields)
             is_alone = finding.kind in _TIES and ties.is_alone(card.login_id)
             return finding if is_held and not is_alone else None
+        if finding.kind is FindingKind.OFF_POLICY:
+            return off_policy_now(card, finding)
         if KINDS[finding.kind].by_new_secret and card.login_id in gone:
             return None
         if finding.kind in _TIES:
             return ties.left_of(finding)
-        if finding.kind is FindingKind.OFF_POLICY:
-            return off_policy_now(finding, card)
         if finding.kind is FindingKind.LIKE_PASSPHRASE and is_passphrase_new:
             held = secrets_of(card.login_id)
             says = likeness_of(held) if held is not None else finding.evidence
@@ -145,19 +155,19 @@ def since_check(
             return finding if says == finding.evidence else replace(finding, evidence=says)
         return finding
 
-    def off_policy_now(finding: Finding, card: LoginCard) -> Finding | None:
+    def off_policy_now(card: LoginCard, former: Finding | None) -> Finding | None:
         named = policy_of(card.address)
-        if named is None:
-            return None
-        is_same = named.changed_at <= result.checked_at and card.login_id not in changed
-        held = None if is_same else secrets_of(card.login_id)
+        if named is None or card.login_id not in changed | ruled:
+            return former if named is not None else None
+        held = secrets_of(card.login_id)
         if held is None:
-            return finding
-        guesses = finding.guess_number_log10
+            return former if card.login_id not in gone else None
+        guesses = guesses_of(card, result)
         anew = off_policy_of(
             card.login_id, held.secret, named.policy, site=named.name, guesses=guesses
         )
-        return finding if anew is not None and anew.evidence == finding.evidence else anew
+        is_same = anew is not None and former is not None and _said(anew) == _said(former)
+        return former if is_same else anew
 
     standing: list[Finding] = []
     other: list[Finding] = []
@@ -170,8 +180,12 @@ def since_check(
         held = now(finding, card) if card is not None else None
         if held is not None:
             (standing if held is finding else other).append(held)
-    for one in changed:
+    off_policy = {f.login_id for f in result.findings if f.kind is FindingKind.OFF_POLICY}
+    for one in changed | ruled | _by_day(result, cards, policies, policy_of, today):
+        # Those that were found before are not among them any more.
         other += asked(cards[one]).values()
+        anew = off_policy_now(cards[one], None) if one not in off_policy else None
+        other += (anew,) if anew is not None else ()
     unplaced = (_measured(finding, cards[finding.login_id], result) for finding in other)
     return SinceCheck(tuple(standing), tuple(unplaced), len(changed))
 
@@ -185,6 +199,33 @@ def _changed(
         # What was brought in since may be of any day.
         changed |= cards.keys() - result.secrets_since.keys() - set(result.unread)
     return frozenset(changed | (gone & cards.keys()))
+
+
+def _ruled(
+    cards: Mapping[str, LoginCard],
+    policies: Collection[str],
+    policy_of: Callable[[str], NamedPolicy | None],
+) -> set[str]:
+    """The logins whose site has one of these policies, by their ids."""
+    if not policies:
+        return set()
+    of = {one: policy_of(card.address) for one, card in cards.items()}
+    return {one for one, named in of.items() if named and named.policy_id in policies}
+
+
+def _by_day(
+    result: CheckResult,
+    cards: Mapping[str, LoginCard],
+    policies: Iterable[NamedPolicy],
+    policy_of: Callable[[str], NamedPolicy | None],
+    today: date,
+) -> set[str]:
+    """The logins that may be overdue by now and were not when the check ran."""
+    if today == day_of(result.checked_at):
+        return set()
+    aged = {one.policy_id for one in policies if one.policy.max_age_days is not None}
+    own = {one for one, card in cards.items() if card.expires_on is not None}
+    return own | _ruled(cards, aged, policy_of)
 
 
 def _measured(finding: Finding, card: LoginCard, result: CheckResult) -> Finding:

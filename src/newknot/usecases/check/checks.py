@@ -1,7 +1,7 @@
 """The check of the whole vault, and what of its result still holds."""
 
 import gc
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import replace
 from datetime import datetime, timedelta
 from threading import Lock
@@ -64,11 +64,13 @@ class CheckMemory:
         self._rests_on: dict[Label, dict[str, tuple[int, int]]] = {}
         self._unread: list[str] = []
         self._at = -1
+        self.policies: Sequence[NamedPolicy] = ()
 
     def logins(self, vault: Vault, progress: Progress) -> tuple[list[AuditedLogin], list[str]]:
         """(all logins outside the bin as they are now, ids of those that cannot be read)."""
         with self._lock:
             with vault.lock:
+                policies = list_policies(vault)
                 counter, written = vault.counter, vault.written_since((Label.LOGIN,), self._at)
                 rests_on_same = vault.written_since(_RESTS_ON, self._at) == set()
                 if written is not None and rests_on_same:
@@ -88,8 +90,9 @@ class CheckMemory:
             changed = [i for i, at in revisions.items() if i not in known or known[i][0] != at]
             for one in gone:
                 known.pop(one, None)
-            self._unread = self._read(vault, changed, revisions, progress) if changed else []
-            self._at = counter
+            policy_of = NamedPolicies(policies).of
+            self._unread = self._read(vault, changed, revisions, policy_of, progress)
+            self._at, self.policies = counter, policies
             return [known[one][1] for one in sorted(known)], self._unread
 
     def _read(
@@ -97,9 +100,9 @@ class CheckMemory:
         vault: Vault,
         login_ids: Sequence[str],
         revisions: dict[str, tuple[int, int]],
+        policy_of: Callable[[str], NamedPolicy | None],
         progress: Progress,
     ) -> list[str]:
-        policies = NamedPolicies(list_policies(vault))
         assert self.measures is not None
         unread: list[str] = []
         cards: dict[str, LoginCard] = {}
@@ -120,7 +123,7 @@ class CheckMemory:
                 continue
             card = cards[login_id]
             likeness = self.measures.passphrase_likeness(login_id, held.secret, held.origin)
-            login = audited(card, held, policies.of(card.address), likeness)
+            login = audited(card, held, policy_of(card.address), likeness)
             self._logins[login_id] = (revisions[login_id], login)
         return unread
 
@@ -219,6 +222,7 @@ def _run(
         earlier=earlier,
         first_found=first_found,
         secrets_since={login.login_id: login.secret_since_at for login in logins},
+        policies_since={one.policy_id: one.changed_at for one in memory.policies},
         met=met_before,
     )
     with vault.transaction() as tx:

@@ -14,7 +14,7 @@ from newknot.core.audit.importance import importance_of
 from newknot.core.audit.notice import noticed
 from newknot.core.audit.order import in_order, placed
 from newknot.core.audit.reach import Reach
-from newknot.core.audit.since_check import SinceCheck, guesses_of, since_check
+from newknot.core.audit.since_check import SinceCheck, guesses_of, other_policies, since_check
 from newknot.core.audit.unfinished import unfinished
 from newknot.core.audit.waiver import Waiver
 from newknot.core.calendar_day import day_of
@@ -81,7 +81,7 @@ def standing(vault: Vault, *, now: datetime) -> Standing:
         tuple(in_order([*to_do, *map(_loose, loose_ends)]) if loose_ends else to_do),
         tuple(accepted),
         checked.changed_count,
-        sum(result is not None and one.changed_at > result.checked_at for one in policies),
+        len(other_policies(result, policies)) if result is not None else 0,
         renewal(result, cards) if result is not None else (0, 0),
     )
 
@@ -100,6 +100,7 @@ def _checked(
     return since_check(
         result,
         cards,
+        policies=policies,
         policy_of=NamedPolicies(policies).of,
         secrets_of=partial(_secrets_of, vault),
         likeness_of=lambda held: passphrase_likeness(vault, held.secret, passphrases),
