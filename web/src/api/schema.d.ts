@@ -6258,7 +6258,8 @@ export interface components {
          *     list. new_count, gone_count: against the check before; None where there was none. notices_at:
          *     when breach notices were last fetched. unmeasured: titles of logins whose secret could
          *     not be measured. changed_count: logins that are other than they were checked, or came after;
-         *     policies_changed: site policies of which that is so.
+         *     policies_changed: site policies of which that is so. found_count: findings of the check,
+         *     whatever became of them.
          */
         Worklist: {
             /** Asked */
@@ -6273,6 +6274,8 @@ export interface components {
             earlier: components["schemas"]["Summary"][];
             /** Findings */
             findings: components["schemas"]["FindingRow"][];
+            /** Found Count */
+            found_count: number;
             /** Gone Count */
             gone_count: number | null;
             /** New Count */

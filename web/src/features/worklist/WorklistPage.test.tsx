@@ -43,6 +43,7 @@ const basis: Schema["Worklist"] = {
   findings: [],
   changed_count: 2,
   policies_changed: 1,
+  found_count: 4,
   renewed_count: 0,
   renewable_count: 1,
   waived_count: 0,
@@ -190,4 +191,17 @@ test("the facet that was asked for stays when it is settled to the last, and lea
   fireEvent.keyDown(on, { key: "ArrowDown" });
   await waitFor(() => expect(screen.queryByRole("radio", { name: /^Overdue/ })).toBeNull());
   expect(screen.getByRole("radio", { name: /^Everything/ }).tabIndex).toBe(0);
+});
+
+test.each([
+  [{ found_count: 0, changed_count: 0, policies_changed: 0 }, /^No finding in 9 logins\. That is/],
+  [{}, /^Of 4 findings in 9 logins none is left to do\. 2 logins and 1 site policy changed since/],
+])("an empty list says why it is so, and what it does not say", async (of, says) => {
+  const none = { ...page, total: 0, rows: [], logins: 0, basis: { ...basis, ...of } };
+  server({ ...ANSWERS, "POST /checks/worklist/rows": none });
+  mount(<WorklistPage />, "/", "/");
+  expect(await screen.findByText(says)).toBeTruthy();
+  expect(
+    screen.getByText(/not the same as safe: whether a secret is in a breach was not/),
+  ).toBeTruthy();
 });

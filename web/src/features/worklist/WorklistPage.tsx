@@ -77,10 +77,7 @@ export function WorklistPage() {
       ) : data.logins === 0 ? (
         <div className="empty">
           <h2>Nothing to do</h2>
-          <p>
-            No finding in {count(basis.checked_count, "login")}. That is not the same as safe: a
-            corpus holds only what has been published.
-          </p>
+          <p>{nothingLeft(basis)}</p>
           {basis.renewable_count > 0 && <p className="quiet">{renewed(basis)}</p>}
           {basis.waived_count > 0 && (
             <Link to="/waivers">{count(basis.waived_count, "finding")} accepted</Link>
@@ -284,6 +281,29 @@ function inActs(data: Schema["WorkRows"]): string {
     .join(" · ");
 }
 
+function otherThanChecked(data: Schema["Worklist"]): string {
+  return [
+    data.changed_count && count(data.changed_count, "login"),
+    data.policies_changed && count(data.policies_changed, "site policy", "site policies"),
+  ]
+    .filter(Boolean)
+    .join(" and ");
+}
+
+/** Why the list is empty: nothing was found, or nothing of it is left; and what that does not say. */
+function nothingLeft(data: Schema["Worklist"]): string {
+  const logins = count(data.checked_count, "login");
+  const left = data.found_count
+    ? `Of ${count(data.found_count, "finding")} in ${logins} none is left to do.`
+    : `No finding in ${logins}.`;
+  const others = otherThanChecked(data);
+  const since = others ? ` ${others} changed since the check: only another one tells of them.` : "";
+  const safe = data.asked.some((one) => one.unique_count !== null)
+    ? "a corpus holds only what has been published"
+    : "whether a secret is in a breach was not asked";
+  return `${left}${since} That is not the same as safe: ${safe}.`;
+}
+
 function renewed(data: Schema["Worklist"]): string {
   const begun = data.earlier[0]?.checked_at ?? data.checked_at;
   const since = begun ? ` since ${day(begun)}` : "";
@@ -308,10 +328,7 @@ function basedOn(data: Schema["Worklist"], now: number): string {
     data.new_count === null || data.gone_count === null || data.new_count + data.gone_count === 0
       ? ""
       : ` · since the check before ${data.new_count} new, ${data.gone_count} gone`;
-  const changedSince = [
-    data.changed_count && count(data.changed_count, "login"),
-    data.policies_changed && count(data.policies_changed, "site policy", "site policies"),
-  ].filter(Boolean);
-  const since = changedSince.length ? ` · ${changedSince.join(" and ")} changed since` : "";
+  const others = otherThanChecked(data);
+  const since = others ? ` · ${others} changed since` : "";
   return `${count(data.checked_count, "login")} checked ${dayAndTime(data.checked_at, now)}${since} · ${corpora}${left}${changed}${unread}${unmeasured}`;
 }

@@ -82,6 +82,7 @@ def _basis(work: Work, found: Standing, findings: list[FindingRow]) -> Worklist:
         findings=findings,
         changed_count=found.changed_count,
         policies_changed=found.policies_changed,
+        found_count=len(result.findings) if result is not None else 0,
         renewed_count=renewed,
         renewable_count=renewable,
         waived_count=len(found.accepted),

@@ -53,7 +53,8 @@ class Worklist(Shape):
     list. new_count, gone_count: against the check before; None where there was none. notices_at:
     when breach notices were last fetched. unmeasured: titles of logins whose secret could
     not be measured. changed_count: logins that are other than they were checked, or came after;
-    policies_changed: site policies of which that is so.
+    policies_changed: site policies of which that is so. found_count: findings of the check,
+    whatever became of them.
     """
 
     checked_at: datetime | None
@@ -64,6 +65,7 @@ class Worklist(Shape):
     findings: list[FindingRow]
     changed_count: int
     policies_changed: int
+    found_count: int
     renewed_count: int
     renewable_count: int
     waived_count: int
