@@ -13,6 +13,7 @@ from pathlib import Path
 from random import Random
 
 from newknot.core.strength import measure
+from newknot.core.strength.chain import DIGITS, LOWER, PRINTABLE, UPPER
 from scripts.strength.afterwards import afterwards
 from scripts.strength.blind import blind
 from scripts.strength.everyday import everyday
@@ -32,6 +33,7 @@ SEED = 7
 FAR = 3.0
 NEAR = 20.0
 BUDGETS = (6.0, 10.0, 14.0)
+DRAWN_FROM = (LOWER, LOWER + DIGITS, UPPER + DIGITS, LOWER + UPPER + DIGITS, PRINTABLE[1:])
 
 
 def rows(name: str, folder: Path = OPEN_SET) -> list[list[str]]:
@@ -104,10 +106,27 @@ def main(*, worst: bool, held_out: bool) -> None:
         _report(None, rarer(), worst=worst)
         print("\neveryday, written after rarer; no finder is written from them")
         _report(None, everyday(), worst=worst)
-        print("\nuntried, written before the cheaper way; nothing is chosen by them")
+        print("\nuntried, written before the cheaper way; no finder is written from them")
         _report(None, untried(), worst=worst)
+        print("\ndrawn by chance, 7 to 20 characters of five alphabets")
+        _report_chance()
         print("\nopen, fitted")
     _report(OPEN_SET, processes(), worst=worst)
+
+
+def _report_chance() -> None:
+    random = Random(SEED)  # noqa: S311 (a sample, not a secret)
+    errors = [
+        guesses("".join(random.choices(alphabet, k=size))) - size * log10(len(alphabet))
+        for size in (7, 8, 9, 10, 12, 14, 16, 20)
+        for alphabet in DRAWN_FROM
+        for _ in range(75)
+    ]
+    for far in (FAR, 5.0):
+        below = sum(error < -far for error in errors)
+        print(
+            f"under-rated by {far:.0f} orders         {share(below, len(errors))} of {len(errors)}"
+        )
 
 
 def _report(folder: Path | None, ways: Iterable[Process], *, worst: bool) -> None:

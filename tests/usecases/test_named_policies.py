@@ -11,9 +11,9 @@ from tests.store.samples import AT
 RULES = {"min_length": 4, "max_length": 8, "classes": [{"name": "a", "characters": "ab"}]}
 DOMAINS = "slate.example", "127.0.0.1", "xn--bhne-5qa.example", "gel.co.example"
 SCHEMES = "https://", "HTTP://", "", " http://", "https:/", "https://u@", "https://slate.example:1@"
-HOSTS = "slate.example", "www.Slate.example", "slate.example.", "other.example", "notslate.example"
-HOSTS += ("127.0.0.1", "0x7f.1", "127.1", "bühne.example", "B%C3%BChne.example", "ｓlate.example")
-HOSTS += ("xn--bhne-5qa.example", "slate.example\\x", "sl\tate.example", "example", "[::1]", "")
+HOSTS = ["slate.example", "www.Slate.example", "slate.example.", "other.example", "aslate.example"]
+HOSTS += ["127.0.0.1", "0x7f.1", "127.1", "bühne.example", "B%C3%BChne.example", "ｓlate.example"]
+HOSTS += ["xn--bhne-5qa.example", "slate.example\\x", "sl\tate.example", "example", "[::1]", ""]
 ENDS = "", "/", ":8443", "/a?b=other.example", "?slate.example", "#x", "\n", "@slate.example", "/\\"
 
 

@@ -103,8 +103,8 @@ def since_check(
     today: date,
 ) -> SinceCheck:
     """What stands of a check. cards: by login id; policies: of all sites; policy_of: that of an
-    address; secrets_of: a login's, None where they cannot be read; likeness_of: how they resemble a passphrase of the
-    vault; passphrase_since: from when its present one is.
+    address; secrets_of: a login's, None where they cannot be read; likeness_of: how they resemble
+    a passphrase of the vault; passphrase_since: from when its present one is.
     """
     is_passphrase_new = passphrase_since is not None and passphrase_since > result.checked_at
     gone = _gone(result, cards)

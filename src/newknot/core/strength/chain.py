@@ -197,6 +197,21 @@ def script_log10(c: str) -> float:
     return _OTHER_LOG10
 
 
+def drawn_whole(text: str) -> tuple[float, float] | None:
+    """How likely a text is drawn whole by chance, as -log10 of it, from the set of characters that
+    makes this likeliest, and log10 of how many texts of its length that set makes; None where no
+    set holds it.
+    """
+    met, n, prices = set(text), len(text), _prices(1.0)
+    holding = [at for at, (members, _) in enumerate(ALPHABETS) if met.issubset(members)]
+    if not holding:
+        return None
+    at = min(holding, key=lambda one: prices.enter[one] + n * _EACH[one])
+    entry = prices.costs[Part.START][_BY_CHANCE] + prices.enter[at]
+    ending = prices.stops + prices.end[_BY_CHANCE]
+    return entry + n * _EACH[at] + (n - 1) * prices.stays + ending, n * _EACH[at]
+
+
 def likeliest(reading: Reading, found: Iterable[Found], kinds_share: float = 1.0) -> Cover:
     """One pass over the end positions; linear in the text but for what the finders offer.
 

@@ -10,7 +10,7 @@ from newknot.core.strength.finders import Offers
 from newknot.core.strength.reading import Reading, read
 from newknot.core.strength.segments import Segment, SegmentKind
 from newknot.core.strength.views import View, views_of
-from newknot.core.strength.way import BY_CHANCE, Way, cheaper_way, likeliest_way
+from newknot.core.strength.way import BY_CHANCE, Way, beside_chance, cheaper_way, likeliest_way
 
 VIEWED_ABOVE_LOG10, VIEWED_FROM = 6.0, 4
 """What takes less, or leaves fewer characters to chance, is explained as it stands."""
@@ -138,7 +138,7 @@ class Looks:
         likely = self._likely(knowing)
         plain = self._plain(self._reading, knowing)
         offers = self._offers[self._reading.text].found(knowing=knowing)
-        return cheaper_way(self._reading, offers, plain, likely)
+        return beside_chance(cheaper_way(self._reading, offers, plain, likely), self._reading.text)
 
     def _likely(self, knowing: bool) -> Way:
         """The likeliest way, as the text stands or after a view where that takes less."""
@@ -171,7 +171,9 @@ class Looks:
                 found.order_log10 + view.cost_log10,
             )
             if effort < min(best.effort_log10, plain.effort_log10 - VIEW_SAVES_LOG10):
-                best = Way(effort, order, _placed(found.segments, view, n), view.says)
+                unlikely = found.unlikely_log10 + view.cost_log10
+                placed = _placed(found.segments, view, n)
+                best = Way(effort, order, placed, view.says, unlikely)
         return best
 
     def _plain(self, reading: Reading, knowing: bool) -> Way:

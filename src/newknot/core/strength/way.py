@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 
-from newknot.core.strength.chain import Cover, likeliest
+from newknot.core.strength.chain import Cover, drawn_whole, likeliest
 from newknot.core.strength.finders.list_words import of_one_list
 from newknot.core.strength.guesses import guesses_log10
 from newknot.core.strength.reading import Reading
@@ -32,6 +32,11 @@ SURPRISE_FREE_LOG10, SURPRISE_PAID = 1.5, 0.5
 """Orders that a way may be less likely than the likeliest, and what each beyond costs."""
 CHANCE_MOST, SAVED_MOST_LOG10 = 0.1, 2.0
 """A way that leaves a greater share to chance saves no more than this."""
+LIKELIER_LOG10, CHEAPER_LIKELIER_LOG10, OF_CHANCE_LOG10, CHANCE_FROM_LOG10 = 1.0, -3.0, 2.9, 5.0
+"""What is not ten times likelier than that the text was drawn whole by chance (of a cheaper way,
+not a thousandth as likely) is worth no less than a thousandth of all texts that are drawn so; what
+falls at once is left as it is.
+"""
 SCHEME_MORE_LOG10 = 1.5
 """By chance there are more parts and known forms in it too: its scheme takes no more orders beyond
 what that of the likeliest takes.
@@ -41,9 +46,9 @@ what that of the likeliest takes.
 @dataclass(frozen=True)
 class Way:
     """A way that a text was made: its effort, with what its kinds, their order and the view are of
-    that; the segments; the view in words, or nothing. unlikely_log10: -log10 of its probability,
-    without the view; charge_log10: what a guesser pays beside for coming upon it, where it stands
-    instead of the likeliest.
+    that; the segments; the view in words, or nothing. unlikely_log10: -log10 of its probability;
+    charge_log10: what a guesser pays beside for coming upon it, where it stands instead of the
+    likeliest.
     """
 
     effort_log10: float
@@ -145,6 +150,26 @@ def cheaper_way(reading: Reading, offers: Sequence[Found], plain: Way, likely: W
         charge += max(0.0, before - SAVED_MOST_LOG10 - way.guesses_log10)
     charge = max(charge, LEAST_LOG10 - way.guesses_log10)
     return replace(way, charge_log10=charge) if way.guesses_log10 + charge < before else likely
+
+
+def beside_chance(way: Way, text: str) -> Way:
+    """The way; or chance, where the text may as well be drawn by it: of all that are drawn so some
+    can be read as anything, but few. What is known of the user is no chance.
+    """
+    guesses = way.guesses_log10
+    if guesses < CHANCE_FROM_LOG10 or any(s.kind is SegmentKind.CONTEXT for s in way.segments):
+        return way
+    drawn = drawn_whole(text)
+    if drawn is None:
+        return way
+    unlikely, texts = drawn
+    likelier = LIKELIER_LOG10 if way.instead_of is None else CHEAPER_LIKELIER_LOG10
+    least = texts - OF_CHANCE_LOG10
+    if least <= guesses or unlikely - way.unlikely_log10 >= likelier:
+        return way
+    whole = (Segment(0, len(text), SegmentKind.RANDOM, least),)
+    charge = least - guesses_log10(least)
+    return Way(least, 0.0, whole, "", unlikely, charge_log10=charge, instead_of=way)
 
 
 def _way_of(cover: Cover, instead_of: Way | None = None) -> Way:
