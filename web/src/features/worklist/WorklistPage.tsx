@@ -264,6 +264,9 @@ function heading(data: Schema["WorkRows"]): string {
   return `${count(data.logins, "login")} to see to${first}`;
 }
 
+/** A line breaks between two acts, not between a number and what it counts. */
+const NO_BREAK = "\u00a0";
+
 /** How much is settled by what: "22 rotations settle 44 findings · 2 a second factor …". */
 function inActs(data: Schema["WorkRows"]): string {
   if (!data.basis.checked_at || !data.logins) return "";
@@ -277,7 +280,8 @@ function inActs(data: Schema["WorkRows"]): string {
     n("address") && `${count(n("address"), "address", "addresses")} to correct`,
     n("finish") && `${n("finish").toLocaleString("en")} to be finished`,
   ]
-    .filter(Boolean)
+    .filter((part) => part !== 0)
+    .map((part) => part.replaceAll(" ", NO_BREAK))
     .join(" · ");
 }
 
