@@ -5,6 +5,12 @@ from functools import cache
 
 from newknot.core.shipped import shipped_lines
 
+DOUBTS = ((6.0, 1.0), (10.0, 0.5))
+"""What an attack reaches, and how many orders above it a number is in doubt: the sign-in form, and
+a stolen file that is hashed by a slow function (`budgets`).
+"""
+_PRESSED_FROM, _BELOW = 0.2, 0.005
+
 
 @cache
 def _table() -> tuple[tuple[float, ...], tuple[float, ...]]:
@@ -24,3 +30,15 @@ def guesses_log10(effort_log10: float) -> float:
         return guesses[-1] + effort_log10 - efforts[-1]
     share = (effort_log10 - efforts[at - 1]) / (efforts[at] - efforts[at - 1])
     return guesses[at - 1] + share * (guesses[at] - guesses[at - 1])
+
+
+def beside_doubt(guesses_log10: float) -> float:
+    """The number as it is said: one that is in doubt is said to be within the attack's reach, just
+    below it, for who reads that a secret stands an attack relies on it. Order is kept.
+    """
+    for reached, doubt in DOUBTS:
+        low = reached - _PRESSED_FROM
+        if low < guesses_log10 < reached + doubt:
+            slope = (_PRESSED_FROM - _BELOW) / (_PRESSED_FROM + doubt)
+            return low + (guesses_log10 - low) * slope
+    return guesses_log10

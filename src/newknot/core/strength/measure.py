@@ -7,6 +7,7 @@ from functools import cache
 from newknot.core.strength.budgets import BUDGETS, AttackBudget, Fall, fall, weakest_fallen
 from newknot.core.strength.context import Context, read_context
 from newknot.core.strength.finders import Offers
+from newknot.core.strength.guesses import beside_doubt
 from newknot.core.strength.reading import Reading, read
 from newknot.core.strength.segments import Segment, SegmentKind
 from newknot.core.strength.views import View, views_of
@@ -99,13 +100,14 @@ def measured(reading: Reading, own: Context, looked_at: LookedAt | None = None) 
     if looks.has_context:
         # Knowing more never takes more.
         way = min(way, looks.way_made(knowing=False), key=lambda one: one.guesses_log10)
+    guesses = beside_doubt(way.guesses_log10)
     return Measure(
-        guess_number_log10=round(way.guesses_log10, 3),
+        guess_number_log10=round(guesses, 3),
         segments=_joined(way.segments),
         order_log10=way.order_log10 + max(0.0, way.charge_log10 - way.scheme_log10),
         scheme_log10=max(0.0, way.scheme_log10 - way.charge_log10),
         is_bound=way.is_bound,
-        least_log10=round(way.least_log10, 3),
+        least_log10=round(min(way.least_log10, guesses), 3),
         measured_characters=len(reading.text),
         character_kinds=_character_kinds(reading.text),
         context_was_cut=own.was_cut,

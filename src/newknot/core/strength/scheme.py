@@ -19,7 +19,7 @@ TOGETHER_LOG10, EACH_WORD_LOG10, WORDS_MOST = 0.6, 0.6, 3
 """Of any parts put together: one of them is mostly of a smaller choice than its whole list; and of
 each word beside the first.
 """
-NONE_BELOW_LOG10, ALL_ABOVE_LOG10, SHARE_MOST = 5.0, 8.0, 0.4
+NONE_BELOW_LOG10, ALL_ABOVE_LOG10, SHARE_MOST = 5.0, 8.0, 0.37
 """What falls at once is left as it is; at most so much of a number goes."""
 BY_CHANCE_LEAST = 0.6
 """Share of the characters from which on a text is drawn as a whole, and its words are chance."""
