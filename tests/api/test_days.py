@@ -28,7 +28,7 @@ def due(api: Api) -> dict[str, str]:
 
 @pytest.mark.usefixtures("west")
 def test_a_day_ends_at_midnight_here(api: Api) -> None:
-    api.add("Gantry", expires_on="2026-11-25")
+    gantry = api.add("Gantry", expires_on="2026-11-25")["login_id"]
     lumen = api.add("Lumen", secret={"own": "gaffer1"}, address="http://lumen.example")["login_id"]
     api.ok("POST", "checks")
     finding = {"kind": "plain_http", "login_id": lumen}
@@ -50,6 +50,18 @@ def test_a_day_ends_at_midnight_here(api: Api) -> None:
         assert found["settled_today_count"] == (0 if is_over else 1)
         answer = api.call("POST", "waivers", wish)
         assert answer.is_success is not is_over, answer.text
+    # A new secret answers the day that was set for the one before it; another day is another.
+    secret, login = {"own": "Kv7!rope-9wQ-plank2"}, f"logins/{gantry}"
+    for days, on, body in ((0, "2026-11-25", {"secret": secret}), (40, "2026-12-20", {})):
+        api.clock.pass_s(days * 24 * HOUR_S)
+        api.enter()
+        api.ok("PUT", login, {"title": "Gantry", "expires_on": on, **body})
+        for _ in range(2):
+            assert due(api) == ({"Gantry": "overdue"} if days else {})
+            assert ("overdue" in api.ok("POST", "checks/worklist/rows", {})["by_kind"]) is bool(
+                days
+            )
+            api.ok("POST", "checks")
 
 
 @pytest.mark.usefixtures("west")

@@ -12,7 +12,7 @@ from newknot.core.audit.waiver import Waiver
 from newknot.core.calendar_day import day_of
 from newknot.core.errors import FieldInvalid
 from newknot.core.login import LoginCard, Origin
-from newknot.core.rotation.due import Due, due_on, how_due
+from newknot.core.rotation.due import Due, due_on, how_due, own_day
 from newknot.core.secret import Secret
 from newknot.store.policies import list_policies
 from newknot.store.rotations import open_rotations
@@ -49,7 +49,7 @@ class RowMaker:
         """On which day its secret is due, and how near that is; none where that was accepted."""
         named = self._policies.of(card.address)
         age = named.policy.max_age_days if named is not None else None
-        day = due_on(card.expires_on, card.secret_since_at, age) if card.has_secret else None
+        day = due_on(own_day(card), card.secret_since_at, age) if card.has_secret else None
         return day, None if self._is_accepted(card, age) else how_due(day, self._today)
 
     def values(self, card: LoginCard) -> dict[str, object]:
@@ -85,7 +85,7 @@ class RowMaker:
         since = card.secret_since_at
         found = overdue_of(
             card.login_id,
-            expires_on=card.expires_on,
+            expires_on=own_day(card),
             since_at=since,
             max_age_days=age,
             today=self._today,

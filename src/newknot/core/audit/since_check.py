@@ -20,6 +20,7 @@ from newknot.core.audit.reach import CordKind, Group
 from newknot.core.calendar_day import day_of
 from newknot.core.login import LoginCard, LoginSecrets
 from newknot.core.policy import NamedPolicy
+from newknot.core.rotation.due import own_day
 
 _OF_CARD = frozenset((FindingKind.NO_SECOND_FACTOR, FindingKind.OVERDUE, FindingKind.PLAIN_HTTP))
 _ASKED = _OF_CARD | {FindingKind.LIKE_PASSPHRASE, FindingKind.OFF_POLICY}
@@ -248,7 +249,7 @@ def _of_card(card: LoginCard, named: NamedPolicy | None, today: date) -> Iterato
         found.append(
             overdue_of(
                 card.login_id,
-                expires_on=card.expires_on,
+                expires_on=own_day(card),
                 since_at=card.secret_since_at,
                 max_age_days=at_most,
                 today=today,

@@ -4,6 +4,7 @@ from datetime import date, datetime, timedelta
 from enum import StrEnum
 
 from newknot.core.calendar_day import day_of
+from newknot.core.login import LoginCard
 from newknot.core.rotation.machine import OPEN_STATES
 from newknot.core.rotation.rotation import Rotation
 
@@ -17,6 +18,16 @@ class Due(StrEnum):
     SOON = "soon"
     TODAY = "today"
     OVERDUE = "overdue"
+
+
+def own_day(card: LoginCard) -> date | None:
+    """The day that was set for a login's secret; None where a newer secret has answered it, on that
+    day or after it. A login that is brought in has its first one.
+    """
+    is_newer = card.secret_since_at > card.created_at
+    if card.expires_on is None or (is_newer and day_of(card.secret_since_at) >= card.expires_on):
+        return None
+    return card.expires_on
 
 
 def due_on(expires_on: date | None, since_at: datetime, max_age_days: int | None) -> date | None:

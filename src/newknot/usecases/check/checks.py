@@ -22,6 +22,7 @@ from newknot.core.audit.worklist import Need, to_set_right
 from newknot.core.login import LoginCard, LoginSecrets, Origin
 from newknot.core.policy import NamedPolicy
 from newknot.core.rotation import OPEN_STATES
+from newknot.core.rotation.due import own_day
 from newknot.store.checks import get_check, put_check
 from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.logins import get_card, list_secrets
@@ -272,7 +273,7 @@ def audited(
         user_name=card.user_name,
         address=card.address,
         importance=card.importance,
-        expires_on=card.expires_on,
+        expires_on=own_day(card),
         max_age_days=named.policy.max_age_days if named is not None else None,
         secret=held.secret if len(held.secret) else None,
         origin=held.origin,

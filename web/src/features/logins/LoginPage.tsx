@@ -185,7 +185,14 @@ export default function LoginPage() {
                 ))}
               </Fact>
             )}
-            {login.expires_on && <Fact name="Expires on">{day(login.expires_on)}</Fact>}
+            {login.expires_on && (
+              <Fact name="Expires on">
+                {day(login.expires_on)}
+                {login.has_secret &&
+                  (login.due_on === null || login.due_on > login.expires_on) &&
+                  ", answered by a newer secret"}
+              </Fact>
+            )}
             <Fact name="Reset through">
               {mailbox ? (
                 <Link to={`/logins/${mailbox.login_id}`}>{mailbox.title}</Link>

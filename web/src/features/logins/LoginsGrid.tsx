@@ -3,7 +3,7 @@ import { Link, useNavigate } from "react-router";
 import type { Schema } from "../../api/client";
 import { queries, type LoginsWish } from "../../api/queries";
 import { FINDING_LABELS } from "../../domain/findings";
-import { age, day, momentOf } from "../../domain/moments";
+import { age, day } from "../../domain/moments";
 import { SmallRuler } from "../../shared/GuessRuler";
 import { FindingShape } from "../../shared/icons";
 import { ProblemNote } from "../../shared/ProblemNote";
@@ -149,8 +149,8 @@ const LoginLine = memo(function LoginLine({ line, login, now }: LineProps) {
   const marks = [
     login.importance === "normal" ? "" : login.importance,
     login.rotation_id ? "rotating" : "",
-    login.expires_on && momentOf(login.expires_on).getTime() <= now
-      ? `due ${day(login.expires_on)}`
+    login.due_on && (login.due === "today" || login.due === "overdue")
+      ? `due ${day(login.due_on)}`
       : "",
   ].filter(Boolean);
   return (
