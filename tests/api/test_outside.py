@@ -151,10 +151,17 @@ def test_a_notice_comes_into_the_worklist_without_a_check(api: Api) -> None:
     today = str(api.clock.at.date())
     api.add("Harbour", address="https://shop.harbourdye.example")
     api.add("Abbey", address="https://oldabbey.example")
+    dye = {"title": "Dye", "address": "https://harbourdye.example"}
+    renewed = api.add(**dye)["login_id"]
     answers = {"/feed.json": feed(item("www.harbourdye.example", today))}
     with answering(answers) as address:
         switch(api, feed_address=f"{address}/feed.json", feed_used=True)
         assert api.ok("POST", "notices/fetch", {})["unread_count"] == 0
+        assert len(api.ok("GET", "checks/worklist")["findings"]) == 2
+        # What is renewed once the notice is known is newer than what it tells, on the same day too.
+        api.clock.pass_s(1)
+        api.ok("PUT", f"logins/{renewed}", dye | {"secret": {"own": "Kv7!rope-9wQ-plank2"}})
+        api.ok("POST", "notices/fetch", {"at_once": True})
         (row,) = api.ok("GET", "checks/worklist")["findings"]
         assert (row["kind"], row["title"]) == ("notice", "Harbour")
         assert row["evidence"].startswith("harbourdye.example says that on ")

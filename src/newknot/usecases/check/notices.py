@@ -1,5 +1,6 @@
 """Breach notices: fetched from the feed that the user switched on, kept until the next time."""
 
+from dataclasses import replace
 from datetime import datetime, timedelta
 
 from newknot.exchange.notice_feed import read_feed
@@ -27,7 +28,12 @@ def fetch_notices(vault: Vault, *, now: datetime, at_once: bool) -> HeldNotices:
     if held is not None and not at_once and now - held.fetched_at < FETCHED_AT_LEAST:
         return held
     feed = read_feed(fetch_feed(safeguards.feed_address))
-    fresh = HeldNotices(now, feed.notices, len(feed.unread))
+    # A notice that tells of a later day than before is another.
+    known = {(n.notice_id, n.breached_on): n.seen_at for n in held.notices} if held else {}
+    notices = (
+        replace(n, seen_at=known.get((n.notice_id, n.breached_on)) or now) for n in feed.notices
+    )
+    fresh = HeldNotices(now, tuple(notices), len(feed.unread))
     with vault.transaction() as tx:
         put_notices(tx, vault, fresh)
     return fresh
