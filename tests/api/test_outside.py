@@ -153,6 +153,7 @@ def test_a_notice_comes_into_the_worklist_without_a_check(api: Api) -> None:
     api.add("Abbey", address="https://oldabbey.example")
     dye = {"title": "Dye", "address": "https://harbourdye.example"}
     renewed = api.add(**dye)["login_id"]
+    api.ok("POST", "checks")
     answers = {"/feed.json": feed(item("www.harbourdye.example", today))}
     with answering(answers) as address:
         switch(api, feed_address=f"{address}/feed.json", feed_used=True)
@@ -162,6 +163,7 @@ def test_a_notice_comes_into_the_worklist_without_a_check(api: Api) -> None:
         api.clock.pass_s(1)
         api.ok("PUT", f"logins/{renewed}", dye | {"secret": {"own": "Kv7!rope-9wQ-plank2"}})
         api.ok("POST", "notices/fetch", {"at_once": True})
+        assert api.ok("POST", "checks/worklist/rows", {})["settled_today_count"] == 1
         (row,) = api.ok("GET", "checks/worklist")["findings"]
         assert (row["kind"], row["title"]) == ("notice", "Harbour")
         assert row["evidence"].startswith("harbourdye.example says that on ")

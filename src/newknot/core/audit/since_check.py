@@ -120,7 +120,7 @@ def since_check(
 
     def asked(card: LoginCard) -> dict[FindingKind, Finding]:
         if card.login_id not in of_card:
-            found = _of_card(card, policy_of(card.address), today)
+            found = found_of_card(card, policy_of(card.address), today)
             of_card[card.login_id] = {one.kind: one for one in found}
         return of_card[card.login_id]
 
@@ -239,8 +239,8 @@ def _said(finding: Finding) -> tuple[str, str]:
     return finding.evidence, finding.basis
 
 
-def _of_card(card: LoginCard, named: NamedPolicy | None, today: date) -> Iterator[Finding]:
-    """What is found of a login's card alone."""
+def found_of_card(card: LoginCard, named: NamedPolicy | None, today: date) -> Iterator[Finding]:
+    """What is found of a login's card alone; named: the policy of its site."""
     found = [plain_http_of(card.login_id, card.address, has_secret=card.has_secret)]
     if named is not None and named.offers_second_factor:
         found.append(no_second_factor_of(card.login_id, named.name, card.second_factor))

@@ -4,7 +4,7 @@ The worklist, waivers, a login's sheet and the report all ask here.
 """
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, datetime
 from functools import partial
 
@@ -14,7 +14,13 @@ from newknot.core.audit.importance import importance_of
 from newknot.core.audit.notice import noticed
 from newknot.core.audit.order import in_order, placed
 from newknot.core.audit.reach import Reach
-from newknot.core.audit.since_check import SinceCheck, guesses_of, other_policies, since_check
+from newknot.core.audit.since_check import (
+    SinceCheck,
+    found_of_card,
+    guesses_of,
+    other_policies,
+    since_check,
+)
 from newknot.core.audit.unfinished import unfinished
 from newknot.core.audit.waiver import Waiver
 from newknot.core.calendar_day import day_of
@@ -84,6 +90,16 @@ def standing(vault: Vault, *, now: datetime) -> Standing:
         len(other_policies(result, policies)) if result is not None else 0,
         renewal(result, cards) if result is not None else (0, 0),
     )
+
+
+def came_up_by_day(vault: Vault, card: LoginCard, since_at: datetime, today: date) -> bool:
+    """Whether a notice, or its day, stands against a login while its secret is one of that time."""
+    before = replace(card, secret_since_at=since_at)
+    notices = get_notices(vault) if get_safeguards(vault).feed_used else None
+    if notices is not None and any(noticed([before], notices.notices)):
+        return True
+    named = NamedPolicies(list_policies(vault)).of(card.address)
+    return FindingKind.OVERDUE in (one.kind for one in found_of_card(before, named, today))
 
 
 def _checked(

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from datetime import date, datetime
+from datetime import date, datetime, timedelta
 from threading import Lock
 
 from newknot.core.audit.importance import Importances
@@ -14,7 +14,7 @@ from newknot.store.vault import Vault
 from newknot.store.waivers import list_waivers
 from newknot.usecases.check.checks import met_since
 from newknot.usecases.check.reach import cords
-from newknot.usecases.check.standing import Standing, standing
+from newknot.usecases.check.standing import Standing, came_up_by_day, standing
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,6 +40,7 @@ class AsNow:
     settled_today: tuple[Settled, ...]
 
 
+_DAY = timedelta(days=1)
 _MET = {
     Need.FIELD: "a further secret",
     Need.SECOND_FACTOR: "a second factor",
@@ -102,6 +103,14 @@ def _settled(vault: Vault, found: Standing, *, now: datetime) -> list[Settled]:
         since_at = card.secret_since_at if card is not None else found_at
         if card is not None and since_at > found_at and day_of(since_at) == today:
             done.append((since_at, Settled(card.login_id, card.title, "a new secret")))
+    # What came up without a check is in none: whether it stood against the secret before.
+    seen = result.secrets_since if result is not None else {}
+    for card in found.cards.values():
+        since_at = card.secret_since_at
+        if since_at > now - _DAY and card.login_id not in known and day_of(since_at) == today:
+            before_at = seen.get(card.login_id, since_at)
+            if before_at < since_at and came_up_by_day(vault, card, before_at, today):
+                done.append((since_at, Settled(card.login_id, card.title, "a new secret")))
     if result is not None:
         left = to_set_right((*found.to_do, *found.accepted))
         done += [
