@@ -115,7 +115,7 @@ def since_check(
     ties = _Ties(result, cards, gone - (by_field & cards.keys()))
     changed = _changed(result, cards, gone)
     untouched = cards.keys() - changed - ties.touched
-    ruled = _ruled(cards, other_policies(result, policies), policy_of) - changed
+    ruled = changed | _ruled(cards, other_policies(result, policies), policy_of)
     of_card: dict[str, dict[FindingKind, Finding]] = {}
 
     def asked(card: LoginCard) -> dict[FindingKind, Finding]:
@@ -158,7 +158,7 @@ def since_check(
 
     def off_policy_now(card: LoginCard, former: Finding | None) -> Finding | None:
         named = policy_of(card.address)
-        if named is None or card.login_id not in changed | ruled:
+        if named is None or card.login_id not in ruled:
             return former if named is not None else None
         held = secrets_of(card.login_id)
         if held is None:
@@ -182,7 +182,7 @@ def since_check(
         if held is not None:
             (standing if held is finding else other).append(held)
     off_policy = {f.login_id for f in result.findings if f.kind is FindingKind.OFF_POLICY}
-    for one in changed | ruled | _by_day(result, cards, policies, policy_of, today):
+    for one in ruled | _by_day(result, cards, policies, policy_of, today):
         # Those that were found before are not among them any more.
         other += asked(cards[one]).values()
         anew = off_policy_now(cards[one], None) if one not in off_policy else None
