@@ -153,7 +153,6 @@ def test_a_notice_comes_into_the_worklist_without_a_check(api: Api) -> None:
     api.add("Abbey", address="https://oldabbey.example")
     dye = {"title": "Dye", "address": "https://harbourdye.example"}
     renewed = api.add(**dye)["login_id"]
-    api.ok("POST", "checks")
     answers = {"/feed.json": feed(item("www.harbourdye.example", today))}
     with answering(answers) as address:
         switch(api, feed_address=f"{address}/feed.json", feed_used=True)
@@ -163,7 +162,6 @@ def test_a_notice_comes_into_the_worklist_without_a_check(api: Api) -> None:
         api.clock.pass_s(1)
         api.ok("PUT", f"logins/{renewed}", dye | {"secret": {"own": "Kv7!rope-9wQ-plank2"}})
         api.ok("POST", "notices/fetch", {"at_once": True})
-        assert api.ok("POST", "checks/worklist/rows", {})["settled_today_count"] == 1
         (row,) = api.ok("GET", "checks/worklist")["findings"]
         assert (row["kind"], row["title"]) == ("notice", "Harbour")
         assert row["evidence"].startswith("harbourdye.example says that on ")
@@ -235,3 +233,8 @@ def test_mails_of_changes_are_held_against_the_rotations(api: Api) -> None:
             answers["/mails.json"] = (200, broken)
             api.clock.pass_s(10)
             assert api.refused("POST", "mails") == "502 mails_refused"
+        api.ok("POST", "checks")
+        api.clock.pass_s(10)
+        body = {"title": "Other", "address": "https://lumen.example", "user_name": "ilse"}
+        api.ok("PUT", f"logins/{other['login_id']}", body | {"secret": {"own": "mQ4!zr-plank-9"}})
+        assert api.ok("POST", "checks/worklist/rows", {})["settled_today_count"] == 1

@@ -4,11 +4,10 @@ from itertools import product
 
 from newknot.core.address import site_of
 from newknot.core.errors import FieldInvalid
-from newknot.core.policy import NamedPolicy, SitePolicy
-from newknot.usecases.policies import NamedPolicies
+from newknot.core.policy import NamedPolicy
+from newknot.usecases.policies import NamedPolicies, default_policy
 from tests.store.samples import AT
 
-RULES = {"min_length": 4, "max_length": 8, "classes": [{"name": "a", "characters": "ab"}]}
 DOMAINS = "slate.example", "127.0.0.1", "xn--bhne-5qa.example", "gel.co.example"
 SCHEMES = "https://", "HTTP://", "", " http://", "https:/", "https://u@", "https://slate.example:1@"
 HOSTS = ["slate.example", "www.Slate.example", "slate.example.", "other.example", "aslate.example"]
@@ -18,8 +17,8 @@ ENDS = "", "/", ":8443", "/a?b=other.example", "?slate.example", "#x", "\n", "@s
 
 
 def test_the_policy_is_that_of_the_site_whatever_the_spelling() -> None:
-    policy = SitePolicy.from_dict(RULES)
-    every = {one: NamedPolicy(one, one, (one,), policy, "typed", AT) for one in DOMAINS}
+    rest = default_policy(), "typed", AT
+    every = {one: NamedPolicy(one, one, (one,), *rest) for one in DOMAINS}
     library = NamedPolicies(list(every.values()))
     met = set()
     for address in map("".join, product(SCHEMES, HOSTS, ENDS)):

@@ -3,7 +3,7 @@
 The worklist, waivers, a login's sheet and the report all ask here.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import date, datetime
 from functools import partial
@@ -27,7 +27,7 @@ from newknot.core.calendar_day import day_of
 from newknot.core.login import Importance, LoginCard, LoginSecrets
 from newknot.core.loose_end import LooseEnd
 from newknot.core.policy import NamedPolicy
-from newknot.core.rotation import OPEN_STATES
+from newknot.core.rotation import OPEN_STATES, Rotation
 from newknot.core.rotation.change_mail import unexplained
 from newknot.store.checks import get_check
 from newknot.store.errors import RecordDamaged, RecordMissing
@@ -93,13 +93,25 @@ def standing(vault: Vault, *, now: datetime) -> Standing:
 
 
 def came_up_by_day(vault: Vault, card: LoginCard, since_at: datetime, today: date) -> bool:
-    """Whether a notice, or its day, stands against a login while its secret is one of that time."""
+    """Whether a notice, a mail or its day stands against a login while its secret is one of that
+    time.
+    """
     before = replace(card, secret_since_at=since_at)
-    notices = get_notices(vault) if get_safeguards(vault).feed_used else None
-    if notices is not None and any(noticed([before], notices.notices)):
+    if any(_told_from_outside(vault, [before], list_rotations(vault))):
         return True
     named = NamedPolicies(list_policies(vault)).of(card.address)
     return FindingKind.OVERDUE in (one.kind for one in found_of_card(before, named, today))
+
+
+def _told_from_outside(
+    vault: Vault, cards: Sequence[LoginCard], rotations: Sequence[Rotation]
+) -> Iterator[Finding]:
+    """What notices and mails tell; nothing of a service that is not used."""
+    safeguards = get_safeguards(vault)
+    notices = get_notices(vault) if safeguards.feed_used else None
+    mails = get_mails(vault) if safeguards.mail_used else None
+    yield from noticed(cards, notices.notices) if notices is not None else ()
+    yield from unexplained(cards, rotations, mails.mails) if mails is not None else ()
 
 
 def _checked(
@@ -135,19 +147,13 @@ def _secrets_of(vault: Vault, login_id: str) -> LoginSecrets | None:
 def _came_up(
     vault: Vault, result: CheckResult | None, cards: Mapping[str, LoginCard]
 ) -> list[Finding]:
-    """What notices, mails, rotations and merges say of the logins as they are; nothing of a service
-    that is not used.
-    """
-    safeguards = get_safeguards(vault)
-    notices = get_notices(vault) if safeguards.feed_used else None
-    mails = get_mails(vault) if safeguards.mail_used else None
+    """What notices, mails, rotations and merges say of the logins as they are."""
     rotations = list_rotations(vault)
     open_ones = [r for r in rotations if r.state in OPEN_STATES]
     rotated = [cards[r.login_id] for r in open_ones if r.login_id in cards]
     every = list(cards.values())
     return [
-        *(noticed(every, notices.notices) if notices is not None else ()),
-        *(unexplained(every, rotations, mails.mails) if mails is not None else ()),
+        *_told_from_outside(vault, every, rotations),
         *unfinished(
             {
                 card.login_id: guesses_of(card, result) if result is not None else None
