@@ -65,6 +65,8 @@ _BETTER, _LIKE_WORDS = 0.15, 1.4
 """Orders a letter by which a view has to read better than the text itself, and at most: words take
 0.9 to 1.2, letters by chance 1.7 and more.
 """
+_RUNS_LEAST = 0.4
+"""Share of the letters that stand together in what reads like words; by chance a few do."""
 _RUN = re.compile(r"[^\W\d_]{3,}")
 _WORD_RUN = re.compile(r"[^\W\d_]{4,}")
 _FOREIGN_RUN = re.compile(r"[a-zA-Z]*[^\W\d_a-zA-Z][^\W\d_]*")
@@ -154,7 +156,8 @@ def views_of(
     for (at, way, undone), cost, may in zip(undone_by, costs, may_hold, strict=True):
         held = next(in_turn) if may else 0
         better = way.is_frame or cost < own - _BETTER
-        if held > own_held or (better and cost < _LIKE_WORDS):
+        is_like_words = held > own_held or (better and cost < _LIKE_WORDS)
+        if is_like_words and _runs(undone) >= _RUNS_LEAST * len(undone):
             view = View(way.says, way.cost_log10, undone, way.place)
             found.append((cost - held / len(undone), at, view))
         if way.is_sure and depth > 1:
@@ -164,6 +167,11 @@ def views_of(
             of_known += (_both(view, way) for view in inner_known[:1])
     best = sorted(found, key=lambda one: one[:2])[:MEASURED_MOST]
     return [view for _, _, view in best], of_known[:KNOWN_MOST]
+
+
+def _runs(text: str) -> int:
+    """Letters that stand at least three together."""
+    return sum(map(len, _RUN.findall(text)))
 
 
 def _both(inner: View, way: _Way) -> View:
