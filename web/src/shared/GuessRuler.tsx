@@ -10,11 +10,18 @@ function useMarks(): Mark[] {
   return (data ?? []).map((b) => ({ label: b.label, log10: b.guesses_log10 }));
 }
 
+/** A number that is said to be just below a power of ten is about that power. */
+const ABOUT = 0.2;
+
+function exponentOf(log10: number): number {
+  return Math.floor(log10 + ABOUT);
+}
+
 /** Ten to a power, set as one. */
 export function Power({ log10 }: { log10: number }) {
   return (
     <>
-      10<sup>{Math.floor(log10)}</sup>
+      10<sup>{exponentOf(log10)}</sup>
     </>
   );
 }
@@ -165,7 +172,7 @@ export function LargeRuler(props: { log10: number | null; wide?: number }) {
             >
               10
               <tspan dy="-4" fontSize="10">
-                {Math.floor(log10)}
+                {exponentOf(log10)}
               </tspan>
             </text>
           </g>

@@ -4,7 +4,7 @@ The worklist, waivers, a login's sheet and the report all ask here.
 """
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import date, datetime
 from functools import partial
 
@@ -92,15 +92,15 @@ def standing(vault: Vault, *, now: datetime) -> Standing:
     )
 
 
-def came_up_by_day(vault: Vault, card: LoginCard, since_at: datetime, today: date) -> bool:
-    """Whether a notice, a mail or its day stands against a login while its secret is one of that
-    time.
-    """
-    before = replace(card, secret_since_at=since_at)
-    if any(_told_from_outside(vault, [before], list_rotations(vault))):
-        return True
-    named = NamedPolicies(list_policies(vault)).of(card.address)
-    return FindingKind.OVERDUE in (one.kind for one in found_of_card(before, named, today))
+def came_up_before(vault: Vault, cards: Sequence[LoginCard], today: date) -> set[str]:
+    """Those of these logins, as they were, against which a notice, a mail or their day stood."""
+    if not cards:
+        return set()
+    policies = NamedPolicies(list_policies(vault))
+    of_cards = (f for c in cards for f in found_of_card(c, policies.of(c.address), today))
+    overdue = (finding for finding in of_cards if finding.kind is FindingKind.OVERDUE)
+    told = _told_from_outside(vault, cards, list_rotations(vault))
+    return {finding.login_id for finding in (*told, *overdue)}
 
 
 def _told_from_outside(

@@ -1,7 +1,7 @@
 """The worklist as it is asked for: kept while nothing changes, and how the day went."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 from threading import Lock
 
@@ -14,7 +14,7 @@ from newknot.store.vault import Vault
 from newknot.store.waivers import list_waivers
 from newknot.usecases.check.checks import met_since
 from newknot.usecases.check.reach import cords
-from newknot.usecases.check.standing import Standing, came_up_by_day, standing
+from newknot.usecases.check.standing import Standing, came_up_before, standing
 
 
 @dataclass(frozen=True, slots=True)
@@ -105,12 +105,17 @@ def _settled(vault: Vault, found: Standing, *, now: datetime) -> list[Settled]:
             done.append((since_at, Settled(card.login_id, card.title, "a new secret")))
     # What came up without a check is in none: whether it stood against the secret before.
     seen = result.secrets_since if result is not None else {}
-    for card in found.cards.values():
-        since_at = card.secret_since_at
-        if since_at > now - _DAY and card.login_id not in known and day_of(since_at) == today:
-            before_at = seen.get(card.login_id, since_at)
-            if before_at < since_at and came_up_by_day(vault, card, before_at, today):
-                done.append((since_at, Settled(card.login_id, card.title, "a new secret")))
+    before = [
+        replace(card, secret_since_at=seen[one])
+        for one, card in found.cards.items()
+        if card.secret_since_at > now - _DAY
+        and one not in known
+        and seen.get(one, card.secret_since_at) < card.secret_since_at
+        and day_of(card.secret_since_at) == today
+    ]
+    for one in came_up_before(vault, before, today):
+        card = found.cards[one]
+        done.append((card.secret_since_at, Settled(one, card.title, "a new secret")))
     if result is not None:
         left = to_set_right((*found.to_do, *found.accepted))
         done += [
