@@ -50,7 +50,9 @@ describe("guess ruler", () => {
     expect(stretches(marks).map((s) => s.to)).toEqual([6, 20, 40]);
   });
   test("one sentence says where it stands", () => {
-    expect(described(5.9, marks)).toBe("About 10 to the 5 guesses: falls to “at the form”.");
+    expect(described(5.7, marks)).toBe("About 10 to the 5 guesses: falls to “at the form”.");
+    // As it is shown beside: what is just below a power is about that power.
+    expect(described(5.9, marks)).toBe("About 10 to the 6 guesses: falls to “at the form”.");
     expect(described(9, marks)).toContain("falls to “a state”, beyond “at the form”");
     expect(described(30, marks)).toContain("beyond every attack");
   });
@@ -143,8 +145,16 @@ describe("policies", () => {
     const back = withClass(without, "lower", policy.classes[0] ?? null);
     expect(back.classes.map((c) => c.name)).toEqual(["lower", "symbol"]);
   });
-  test("counts are set as powers", () =>
-    expect(power(Math.log10(6.3e34))).toEqual({ mantissa: "6.3", exponent: 34 }));
+  test("counts are set as powers", () => {
+    for (const [size, isBound, mantissa, exponent] of [
+      [6.3e34, true, "6.3", 34],
+      [6.37e34, true, "6.3", 34],
+      [6.37e34, false, "6.4", 34],
+      [9.97e34, true, "9.9", 34],
+      [9.97e34, false, "1.0", 35],
+    ] as const)
+      expect(power(Math.log10(size), isBound)).toEqual({ mantissa, exponent });
+  });
 });
 
 describe("finding", () => {

@@ -104,8 +104,12 @@ export function policySentence(policy: Policy): string {
   return parts.join("; ") + ".";
 }
 
-/** `6.3 × 10^34` of a log10. */
-export function power(log10: number): { mantissa: string; exponent: number } {
+/** `6.3 × 10^34` of a log10; what is a bound is rounded down. */
+export function power(log10: number, isBound: boolean): { mantissa: string; exponent: number } {
   const exponent = Math.floor(log10);
-  return { mantissa: (10 ** (log10 - exponent)).toFixed(1), exponent };
+  const tenths = 10 ** (log10 - exponent) * 10;
+  const shown = isBound ? Math.floor(tenths + 1e-6) : Math.round(tenths);
+  return shown < 100
+    ? { mantissa: (shown / 10).toFixed(1), exponent }
+    : { mantissa: "1.0", exponent: exponent + 1 };
 }

@@ -14,11 +14,19 @@ export function stretches(marks: Mark[]): { from: number; to: number }[] {
   return ends.slice(1).map((to, i) => ({ from: ends[i] ?? 0, to }));
 }
 
+/** A number that is said to be just below a power of ten is about that power. */
+const ABOUT = 0.2;
+
+/** The power of ten that a number is about. */
+export function exponentOf(log10: number): number {
+  return Math.floor(log10 + ABOUT);
+}
+
 /** One sentence for those who do not see the ruler. */
 export function described(log10: number, marks: Mark[]): string {
   const beyond = marks.filter((m) => log10 > m.log10).map((m) => m.label);
   const within = marks.find((m) => log10 <= m.log10);
-  const head = `About 10 to the ${Math.floor(log10)} guesses`;
+  const head = `About 10 to the ${exponentOf(log10)} guesses`;
   if (!within) return `${head}: beyond every attack on the ruler.`;
   const tail = beyond.length ? `, beyond “${beyond.at(-1)}”` : "";
   return `${head}: falls to “${within.label}”${tail}.`;

@@ -1,20 +1,21 @@
 import { useQuery } from "@tanstack/react-query";
 import { queries } from "../api/queries";
 import { useWidth } from "./useWidth";
-import { described, labelPlaces, position, RULER_END, stretches, type Mark } from "../domain/ruler";
+import {
+  described,
+  exponentOf,
+  labelPlaces,
+  position,
+  RULER_END,
+  stretches,
+  type Mark,
+} from "../domain/ruler";
 
 const STEPS = ["var(--step-1)", "var(--step-2)", "var(--step-3)", "var(--step-4)", "var(--step-5)"];
 
 function useMarks(): Mark[] {
   const { data } = useQuery(queries.budgets());
   return (data ?? []).map((b) => ({ label: b.label, log10: b.guesses_log10 }));
-}
-
-/** A number that is said to be just below a power of ten is about that power. */
-const ABOUT = 0.2;
-
-function exponentOf(log10: number): number {
-  return Math.floor(log10 + ABOUT);
 }
 
 /** Ten to a power, set as one. */

@@ -1,12 +1,13 @@
 import type { Schema } from "../../api/client";
 import { power, type Policy } from "../../domain/policy";
+import { Power } from "../../shared/GuessRuler";
 
 type Props = { drawn: Schema["DrawOut"] | null; policy: Policy; atSite: boolean };
 
 /** The bits, and the sentence that explains them. */
 export function WorthLine({ drawn, policy, atSite }: Props) {
   if (!drawn) return <b className="size-21">no secret</b>;
-  const size = power(drawn.space_size_log10);
+  const size = power(drawn.space_size_log10, !drawn.is_exact);
   const count = (
     <>
       {drawn.is_exact ? "" : "at least "}
@@ -17,7 +18,7 @@ export function WorthLine({ drawn, policy, atSite }: Props) {
     return (
       <div className="row worth-line-row">
         <b className="size-21">
-          about 10<sup>{Math.floor(drawn.space_size_log10)}</sup> guesses
+          about <Power log10={drawn.space_size_log10} /> guesses
         </b>
         <span>chosen text: no bits, however it was taken</span>
       </div>
