@@ -66,6 +66,7 @@ class RowMaker:
             "tags": list(card.tags),
             "importance": card.importance,
             "expires_on": card.expires_on,
+            "expires_answered": card.expires_on is not None and own_day(card) is None,
             "has_secret": card.has_secret,
             "secret_since_at": card.secret_since_at,
             "deleted_at": card.deleted_at,

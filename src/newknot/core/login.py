@@ -1,6 +1,6 @@
 """A login: what the account holder keeps for one account at one site."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, datetime
 from enum import StrEnum
 from hashlib import sha256
@@ -81,7 +81,8 @@ class LoginCard:
     driven: whether New Knot may fill the forms of its site; driven_at: further origins of that site
     where it may (other sub-domains or ports). parted_at: since when two copies of the
     vault had different secrets for it; None once it was changed anew. texts_apart: names of its
-    texts that two copies changed, and that are not settled.
+    texts that two copies changed, and that are not settled. expires_set_at: when the day was set;
+    None where there is none, and for one that an earlier program set.
     """
 
     login_id: str
@@ -107,6 +108,18 @@ class LoginCard:
     driven_at: tuple[str, ...] = ()
     parted_at: datetime | None = None
     texts_apart: tuple[str, ...] = ()
+    expires_set_at: datetime | None = None
+
+
+def renewed(card: LoginCard, now: datetime, *, has_secret: bool = True) -> LoginCard:
+    """The card with another secret from now on. A day that was set while it had none is of its
+    first one.
+    """
+    is_first = not card.has_secret and card.expires_on is not None
+    set_at = now if is_first else card.expires_set_at
+    return replace(
+        card, has_secret=has_secret, secret_since_at=now, parted_at=None, expires_set_at=set_at
+    )
 
 
 @dataclass(frozen=True, slots=True)

@@ -96,6 +96,7 @@ class LoginCard(_Document):
     driven_at: Texts = []
     parted_at: Moment | None = None
     texts_apart: Texts = []
+    expires_set_at: Moment | None = None
 
 
 _Field = (

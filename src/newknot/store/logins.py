@@ -57,6 +57,8 @@ def put_card(tx: Transaction, card: LoginCard) -> None:
         "parted_at": iso(card.parted_at),
         "texts_apart": list(card.texts_apart),
     }
+    if card.expires_set_at is not None:
+        document["expires_set_at"] = iso(card.expires_set_at)
     texts = _left_behind(tx, card.login_id, document)
     if texts is not None:
         document["texts_apart"] = apart(texts, document)
@@ -129,6 +131,7 @@ def _card_of(login_id: str, text: bytes) -> LoginCard:
         driven_at=tuple(d.get("driven_at", ())),
         parted_at=moment(d.get("parted_at")),
         texts_apart=tuple(d.get("texts_apart", ())),
+        expires_set_at=moment(d.get("expires_set_at")),
     )
 
 

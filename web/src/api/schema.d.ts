@@ -4275,6 +4275,8 @@ export interface components {
             due: components["schemas"]["Due"] | null;
             /** Due On */
             due_on: string | null;
+            /** Expires Answered */
+            expires_answered: boolean;
             /** Expires On */
             expires_on: string | null;
             /** Folder */
@@ -4383,6 +4385,8 @@ export interface components {
             due_on: string | null;
             /** Entropy Bits */
             entropy_bits: number | null;
+            /** Expires Answered */
+            expires_answered: boolean;
             /** Expires On */
             expires_on: string | null;
             /** Fields */

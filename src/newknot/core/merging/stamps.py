@@ -24,7 +24,12 @@ bore a time have the second part alone.
 CLOCKS_DIFFER_MS = 300_000
 """By so much the clocks of two devices may well differ."""
 _NO_TIME = "0" * TIME_DIGITS
-BELONGS_TO = {"origin": "secret", "secret_id": "secret", "code_key_id": "code_key"}
+BELONGS_TO = {
+    "origin": "secret",
+    "secret_id": "secret",
+    "code_key_id": "code_key",
+    "expires_set_at": "expires_on",
+}
 """What changes with another unit."""
 _WITH_OTHERS = frozenset(BELONGS_TO.values())
 _BY_FIRST = ("earlier", "fields", "texts")

@@ -21,13 +21,16 @@ class Due(StrEnum):
 
 
 def own_day(card: LoginCard) -> date | None:
-    """The day that was set for a login's secret; None where a newer secret has answered it, on that
-    day or after it. A login that is brought in has its first one.
+    """The day that was set for a login's secret; None where a newer secret has answered it.
+
+    Where it is not known when the day was set: one of that day or after it, but for the first
+    secret, with which a login is brought in.
     """
-    is_newer = card.secret_since_at > card.created_at
-    if card.expires_on is None or (is_newer and day_of(card.secret_since_at) >= card.expires_on):
+    since, on, set_at = card.secret_since_at, card.expires_on, card.expires_set_at
+    if on is None:
         return None
-    return card.expires_on
+    is_newer = since > card.created_at and day_of(since) >= on if set_at is None else since > set_at
+    return None if is_newer else on
 
 
 def due_on(expires_on: date | None, since_at: datetime, max_age_days: int | None) -> date | None:

@@ -5,6 +5,7 @@ from contextlib import suppress
 from dataclasses import dataclass, replace
 from datetime import datetime
 
+from newknot.core.rotation.due import own_day
 from newknot.exchange.portable_login import FURTHER_COLLECTION, PortableLogin
 from newknot.store.errors import RecordDamaged
 from newknot.store.logins import get_card, get_history, get_secrets
@@ -46,7 +47,7 @@ def carried_logins(vault: Vault) -> list[PortableLogin]:
                     code_key=held.code_key,
                     owner=card.owner,
                     importance=card.importance,
-                    expires_on=card.expires_on,
+                    expires_on=own_day(card),
                     created_at=card.created_at,
                     changed_at=card.changed_at,
                     secret_since_at=card.secret_since_at,

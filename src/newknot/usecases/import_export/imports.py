@@ -60,6 +60,7 @@ from newknot.usecases.logins.logins import (
     add_login,
     delete_login,
     open_rotation_id,
+    with_day,
     with_secret,
 )
 from newknot.usecases.logins.superseding import (
@@ -197,7 +198,7 @@ def _take(
         new_secret = NewSecret(login.secret, Origin("imported"))
         card, held = with_secret(tx, vault, card, held, new_secret, now)
         card = replace(card, secret_since_at=dates_of(login, now).secret_since_at)
-    card = _with_texts(card, login, fields)
+    card = _with_texts(card, login, fields, now)
     held = _with_secrets(tx, vault, card, held, login, fields, since_at, now)
     if "code_key" in fields:
         card = replace(card, second_factor=SecondFactor.HERE)
@@ -208,10 +209,14 @@ def _take(
     return Taken(login_id, former_id, held.secret_id, edition, before, set(fields) == {SECRET})
 
 
-def _with_texts(card: LoginCard, login: PortableLogin, fields: Collection[str]) -> LoginCard:
+def _with_texts(
+    card: LoginCard, login: PortableLogin, fields: Collection[str], now: datetime
+) -> LoginCard:
     """The card with these texts of a row: notes and fields beside those there are."""
-    for name in {"title", "address", "folder", "owner", "importance", "expires_on"} & set(fields):
+    for name in {"title", "address", "folder", "owner", "importance"} & set(fields):
         card = replace(card, **{name: getattr(login, name)})
+    if "expires_on" in fields:
+        card = with_day(card, login.expires_on, now)
     if "notes" in fields:
         notes = "\n\n".join(text for text in (card.notes, login.notes) if text)
         card = replace(card, notes=checked_text(notes, field="notes", limit=NOTES_LIMIT))

@@ -15,6 +15,7 @@ from newknot.core.login import (
     SecondFactor,
     SecretField,
 )
+from newknot.core.rotation.due import own_day
 from newknot.core.second_factor import CodeKey
 from newknot.core.secret import Secret
 from newknot.exchange.csv_logins import (
@@ -206,7 +207,7 @@ class _There:
 def _whole_of_here(card: LoginCard, held: LoginSecrets) -> tuple[object, ...]:
     return (
         *(card.title, card.address, held.secret, card.notes, card.folder, card.owner),
-        *(card.importance, card.expires_on, frozenset(card.tags), frozenset(card.fields)),
+        *(card.importance, own_day(card), frozenset(card.tags), frozenset(card.fields)),
         frozenset((one.name, one.value) for one in held.fields),
         held.code_key,
         frozenset(one.code for one in held.backup_codes),

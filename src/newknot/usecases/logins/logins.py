@@ -23,6 +23,7 @@ from newknot.core.login import (
     SecretField,
     checked_secret_text,
     checked_text,
+    renewed,
 )
 from newknot.core.second_factor import CodeKey
 from newknot.core.secret import Secret
@@ -118,6 +119,7 @@ def add_login(
             changed_at=at.changed_at,
             secret_since_at=at.secret_since_at,
         )
+        card = with_day(card, draft.expires_on, now)
         given = new_secret or NewSecret(Secret(""), OWN)
         _check_secret(given.secret)
         fields = _secret_fields(draft, ())
@@ -181,7 +183,10 @@ def edit_login(
             has_secret=former.has_secret,
             parted_at=former.parted_at,
             texts_apart=former.texts_apart,
+            expires_on=former.expires_on,
+            expires_set_at=former.expires_set_at,
         )
+        card = with_day(card, draft.expires_on, now)
         if new_secret is not None and new_secret.secret != held.secret:
             card, secrets = with_secret(tx, vault, card, secrets, new_secret, now)
         if new_secret is not None and new_secret.loose_end_id is not None:
@@ -189,6 +194,14 @@ def edit_login(
         put_card(tx, card)
         put_secrets(tx, login_id, secrets)
     return card
+
+
+def with_day(card: LoginCard, expires_on: date | None, now: datetime) -> LoginCard:
+    """The card with a day for its secret, set now where it is another."""
+    if expires_on == card.expires_on:
+        return card
+    set_at = None if expires_on is None else now
+    return replace(card, expires_on=expires_on, expires_set_at=set_at)
 
 
 def with_secret(
@@ -219,7 +232,7 @@ def with_secret(
         origin=new_secret.origin,
         secret_id=new_id() if has_secret else "",
     )
-    return replace(card, has_secret=has_secret, secret_since_at=now, parted_at=None), secrets
+    return renewed(card, now, has_secret=has_secret), secrets
 
 
 def list_logins(vault: Vault) -> tuple[list[LoginCard], list[str]]:
@@ -434,7 +447,7 @@ def _checked(draft: LoginDraft, login_id: str) -> LoginCard:
             )
         ),
         importance=draft.importance,
-        expires_on=draft.expires_on,
+        expires_on=None,
         resets_by=draft.resets_by,
         created_at=_NO_TIME,
         changed_at=_NO_TIME,

@@ -10,6 +10,7 @@ from newknot.core.login import (
     Origin,
     checked_secret_text,
     checked_text,
+    renewed,
 )
 from newknot.core.place_in_time import place_after
 from newknot.core.policy import NamedPolicy, SitePolicy
@@ -244,9 +245,7 @@ def _accept(
         secret_id=held.staged.secret_id or new_id(),
     )
     put_secrets(tx, rotation.login_id, fresh)
-    put_card(
-        tx, replace(card, secret_since_at=now, changed_at=now, has_secret=True, parted_at=None)
-    )
+    put_card(tx, replace(renewed(card, now), changed_at=now))
     put_rotation_secrets(tx, rotation.rotation_id, RotationSecrets(None, former))
 
 

@@ -188,9 +188,7 @@ export default function LoginPage() {
             {login.expires_on && (
               <Fact name="Expires on">
                 {day(login.expires_on)}
-                {login.has_secret &&
-                  (login.due_on === null || login.due_on > login.expires_on) &&
-                  ", answered by a newer secret"}
+                {login.has_secret && login.expires_answered && ", answered by a newer secret"}
               </Fact>
             )}
             <Fact name="Reset through">

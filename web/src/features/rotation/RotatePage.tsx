@@ -87,7 +87,7 @@ function DueTable({ now }: { now: number }) {
               </td>
               <td>
                 {login.due && DUE_SAYS[login.due]}:{" "}
-                {login.expires_on === login.due_on
+                {!login.expires_answered && login.expires_on === login.due_on
                   ? "a day that you set"
                   : "the greatest age that its site allows"}
               </td>

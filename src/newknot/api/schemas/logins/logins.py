@@ -69,6 +69,7 @@ class LoginRow(Shape):
     tags: list[str]
     importance: Importance
     expires_on: date | None
+    expires_answered: bool
     has_secret: bool
     secret_since_at: datetime
     deleted_at: datetime | None
