@@ -28,7 +28,7 @@ python_checks() {
 }
 
 web_checks() {
-  cd web && npm run -s lint && node_modules/.bin/prettier --check --log-level warn src test vite.config.ts &&
+  cd web && npm run -s lint && node_modules/.bin/prettier --check --cache --cache-strategy content --log-level warn src test vite.config.ts &&
     npm run -s types && npm run -s test
 }
 

@@ -1,6 +1,5 @@
 """Unlocked whatever the network does; after a lock nothing of the vault is shown."""
 
-import sqlite3
 from pathlib import Path
 
 from playwright.sync_api import Browser, Playwright, Route, expect
@@ -55,28 +54,6 @@ def test_the_back_button_after_a_lock_shows_the_locked_page(
     expect(page.get_by_text("The vault is locked")).to_be_visible()
     expect(page.get_by_text("Fernbank")).to_have_count(0)
     browser.close()
-
-
-def test_wrong_passphrase_and_damaged_file_have_one_clear_answer_each(
-    browser_here: Browser, tmp_path: Path
-) -> None:
-    new_vault(tmp_path).close()
-    with serving(tmp_path) as served:
-        page = browser_here.new_page()
-        page.goto(served.url)
-        page.get_by_label("Vault passphrase").fill("something else")
-        page.keyboard.press("Enter")
-        expect(
-            page.get_by_text("That is not the vault's passphrase. Nothing was changed.")
-        ).to_be_visible()
-        connection = sqlite3.connect(tmp_path / "own.vault")
-        connection.execute("UPDATE head SET sealed = randomblob(200)")
-        connection.commit()
-        connection.close()
-        page.get_by_label("Vault passphrase").fill(OWN)
-        page.keyboard.press("Enter")
-        expect(page.get_by_text("The vault file is damaged: its head.")).to_be_visible()
-        page.close()
 
 
 def test_a_machine_that_loses_its_network_is_served_as_before(
