@@ -10,7 +10,7 @@ import pytest
 
 from newknot.core.audit import FindingKind
 from newknot.core.audit.order import in_order
-from newknot.core.login import Origin, SecondFactor, SecretField
+from newknot.core.login import Importance, Origin, SecondFactor, SecretField
 from newknot.core.policy import SitePolicy
 from newknot.core.secret import Secret
 from newknot.store.logins import get_card, get_secrets, put_card, put_secrets
@@ -31,9 +31,11 @@ ONE, TWO = "Kv7!rope-9wQ-plank2", "vT2-9qLw!4xPk-7rB"
 TEXTS = (*[ONE] * 4, *[TWO] * 3, "gaffer tape 41", "gaffer tape 42", "gaffer tape 43!", "mitten")
 TEXTS += ("gaffer tape 43!", "Kv7!rope-another", "over wet")
 
+CARD_KINDS = {FindingKind.PLAIN_HTTP, FindingKind.NO_SECOND_FACTOR, FindingKind.OVERDUE}
 
-def found(all_of_them: Standing) -> dict[tuple[FindingKind, str], str]:
-    return {(f.kind, f.login_id): f.evidence for f in all_of_them.to_do}
+
+def found(all_of_them: Standing) -> dict[tuple[FindingKind, str], tuple[str, str]]:
+    return {(f.kind, f.login_id): (f.evidence, f.why) for f in all_of_them.to_do}
 
 
 @pytest.mark.parametrize("seed", range(6))
@@ -81,6 +83,8 @@ def test_after_each_act_what_is_left_is_what_a_check_finds(vault: Vault, seed: i
             factor = chance.choice(list(SecondFactor))
             day = (now + timedelta(days=chance.choice((-1, 3)))).date()
             card(login_id, expires_on=chance.choice((None, day)), second_factor=factor)
+            reset = chance.choice((None, chance.choice(ids)))
+            card(login_id, importance=chance.choice(list(Importance)), resets_by=reset)
         elif act == "policy":
             policy, offers = chance.choice((LENIENT, STRICT)), chance.random() < 0.5
             # One that is merged may be of a day before the check.
@@ -90,12 +94,15 @@ def test_after_each_act_what_is_left_is_what_a_check_finds(vault: Vault, seed: i
             delete_login(vault, login_id, now=now)
             ids.remove(login_id)
         left = standing(vault, now=now)
+        # How strong another secret is the check tells alone.
+        of_card = (f for f in left.to_do if f.kind in CARD_KINDS and f.login_id == login_id)
+        assert act != "renew" or all(f.guess_number_log10 is None for f in of_card)
         assert list(left.to_do) == in_order(left.to_do)
         assert left.policies_changed if act == "policy" else left.changed_count or act == "bin"
         if chance.random() < 0.5:
             run_check(vault, lists=(), progress=Progress(), now=now, memory=memory)
             anew = standing(vault, now=now)
             # Whether those are alike that were so through others, their cards do not tell.
-            known = {k: v for k, v in found(left).items() if not v.startswith("Found alike with ")}
+            known = {k: v for k, v in found(left).items() if not v[0].startswith("Found alike")}
             assert known.items() <= found(anew).items() and anew.changed_count == 0, act
             assert found(anew).keys() <= found(left).keys(), act

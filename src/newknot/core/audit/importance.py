@@ -15,6 +15,7 @@ class Weighed(Protocol):
     def importance(self) -> Importance: ...
 
 
+MAILBOX = "a mailbox that resets others"
 _MONEY = re.compile(
     r"\b(?:bank|banking|credit union|payroll|pension|payments?|savings|insurance|invest\w*|tax"
     r"|loans?|mortgage|wallet)\b"
@@ -28,7 +29,7 @@ def importance_of(login: Weighed, *, resets_others: bool) -> tuple[Importance, s
     """
     if login.importance is Importance.NORMAL:
         if resets_others:
-            return Importance.HIGH, "a mailbox that resets others"
+            return Importance.HIGH, MAILBOX
         if _MONEY.search(login.title.lower()):
             return Importance.HIGH, "money, by its title"
     return login.importance, ""

@@ -35,13 +35,15 @@ _MORE = r"(?: and \d+ others?)?"
 @dataclass(frozen=True, slots=True)
 class SinceCheck:
     """standing: what is as it was found, in its order; unplaced: what is to be said otherwise, or
-    came up by a login's card, without a place in the order yet. changed_count: logins that are
-    other than they were checked, or came after.
+    came up by a login's card, without a place in the order yet. changed: logins that are other than
+    they were checked, or came after; gone: those whose secret that was checked is not theirs any
+    more, and those that went away.
     """
 
     standing: tuple[Finding, ...]
     unplaced: tuple[Finding, ...]
-    changed_count: int
+    changed: frozenset[str]
+    gone: frozenset[str]
 
 
 def is_since(card: LoginCard, result: CheckResult) -> bool:
@@ -128,7 +130,7 @@ def since_check(
         if finding.kind in _OF_CARD:
             anew = asked(card).pop(finding.kind, None)
             is_same = anew is not None and _said(anew) == _said(finding)
-            return finding if is_same else anew
+            return finding if is_same and card.login_id not in gone else anew
         parts = parts_of(finding)
         left = [held for part in parts if (held := of_part(part, card)) is not None]
         if len(left) == len(parts) and all(map(is_, left, parts)):
@@ -168,7 +170,7 @@ def since_check(
             card.login_id, held.secret, named.policy, site=named.name, guesses=guesses
         )
         is_same = anew is not None and former is not None and _said(anew) == _said(former)
-        return former if is_same else anew
+        return former if is_same and card.login_id not in gone else anew
 
     standing: list[Finding] = []
     other: list[Finding] = []
@@ -188,7 +190,7 @@ def since_check(
         anew = off_policy_now(cards[one], None) if one not in off_policy else None
         other += (anew,) if anew is not None else ()
     unplaced = (_measured(finding, cards[finding.login_id], result) for finding in other)
-    return SinceCheck(tuple(standing), tuple(unplaced), len(changed))
+    return SinceCheck(tuple(standing), tuple(unplaced), changed, gone)
 
 
 def _changed(

@@ -3,14 +3,14 @@
 The worklist, waivers, a login's sheet and the report all ask here.
 """
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
 from functools import partial
 
 from newknot.core.audit import AuditedRotation, Finding, FindingKind
 from newknot.core.audit.check_result import CheckResult
-from newknot.core.audit.importance import importance_of
+from newknot.core.audit.importance import MAILBOX, importance_of
 from newknot.core.audit.notice import noticed
 from newknot.core.audit.order import in_order, placed
 from newknot.core.audit.reach import Reach
@@ -75,10 +75,12 @@ def standing(vault: Vault, *, now: datetime) -> Standing:
     checked = _checked(vault, result, by_id, policies, today=day_of(now))
     # Rotations are asked as they are now.
     found = [one for one in checked.standing if one.kind is not FindingKind.UNFINISHED]
-    came_up = _placed(vault, [*checked.unplaced, *_came_up(vault, result, by_id)], by_id)
-    # What the check found is in its order, and is put in order again for what stands beside it.
-    if came_up:
-        found = in_order([*found, *came_up])
+    came_up = [*checked.unplaced, *_came_up(vault, result, by_id)]
+    # What the check found is in its order, and is put in order again where that is another.
+    if came_up or checked.changed or checked.gone:
+        places = _Places(vault, by_id)
+        moved = (places.of(f) if places.has_moved(f, checked.changed) else f for f in found)
+        found = in_order([*moved, *map(places.of, came_up)])
     to_do, accepted = _by_waivers(vault, found, cards, now=now)
     return Standing(
         result,
@@ -86,7 +88,7 @@ def standing(vault: Vault, *, now: datetime) -> Standing:
         {one.loose_end_id: one for one in loose_ends},
         tuple(in_order([*to_do, *map(_loose, loose_ends)]) if loose_ends else to_do),
         tuple(accepted),
-        checked.changed_count,
+        len(checked.changed),
         len(other_policies(result, policies)) if result is not None else 0,
         renewal(result, cards) if result is not None else (0, 0),
     )
@@ -123,7 +125,7 @@ def _checked(
     today: date,
 ) -> SinceCheck:
     if result is None:
-        return SinceCheck((), (), 0)
+        return SinceCheck((), (), frozenset(), frozenset())
     passphrases = get_passphrases(vault)
     return since_check(
         result,
@@ -168,21 +170,27 @@ def _came_up(
     ]
 
 
-def _placed(
-    vault: Vault, found: Sequence[Finding], cards: Mapping[str, LoginCard]
-) -> list[Finding]:
-    """The findings with their places among all others."""
-    if not found:
-        return []
-    groups, links = cords(vault)
-    counts = Reach(groups, links).counts()
-    mailboxes = {link.by for link in links}
-    placed_ones: list[Finding] = []
-    for finding in found:
+class _Places:
+    """The places of findings among all others, by logins and cords as they are now."""
+
+    def __init__(self, vault: Vault, cards: Mapping[str, LoginCard]) -> None:
+        self._cards = cards
+        groups, links = cords(vault)
+        self._counts = Reach(groups, links).counts()
+        self._mailboxes = {link.by for link in links}
+
+    def of(self, finding: Finding) -> Finding:
+        """The finding with its place."""
         one = finding.login_id
-        importance, guess = importance_of(cards[one], resets_others=one in mailboxes)
-        placed_ones.append(placed(finding, importance, guess=guess, reach=counts.get(one, 0)))
-    return placed_ones
+        importance, guess = importance_of(self._cards[one], resets_others=one in self._mailboxes)
+        return placed(finding, importance, guess=guess, reach=self._counts.get(one, 0))
+
+    def has_moved(self, finding: Finding, changed: Collection[str]) -> bool:
+        """Whether the place that a check gave it may be another by now."""
+        one = finding.login_id
+        if one in changed or self._counts.get(one, 0) != finding.reach:
+            return True
+        return (one in self._mailboxes) != (MAILBOX in finding.why)
 
 
 def _by_waivers(
