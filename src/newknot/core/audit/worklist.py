@@ -110,12 +110,38 @@ class Worklist:
     rows: tuple[Row, ...]
     counts: Counts
     findings: Mapping[str, tuple[Finding, ...]]
+    importance: Mapping[str, Importance]
 
     def with_facet(self, facet: Need | FindingKind | None) -> list[Row]:
-        """The rows with a login that needs this, or has a finding of this kind."""
+        """The rows of the logins that need this, or have a finding of this kind; of a group in
+        which others have not, these have rows of their own.
+        """
         if facet is None:
             return list(self.rows)
-        return [row for row in self.rows if facet in row.needs or facet in row.kinds]
+        found: list[Row] = []
+        for row in self.rows:
+            if facet not in row.needs and facet not in row.kinds:
+                continue
+            fitting = [one for one in row.login_ids if has_facet(self.findings[one], facet)]
+            is_whole = row.kind is not RowKind.GROUP or len(fitting) == len(row.login_ids)
+            found += (row,) if is_whole else map(self._alone, fitting)
+        # In order already, as far as they are rows of the whole.
+        return sorted(found, key=_place)
+
+    def _alone(self, login_id: str) -> Row:
+        findings = self.findings[login_id]
+        kinds = frozenset(finding.kind for finding in findings)
+        needs = needs_of(findings)
+        return _single(login_id, findings, kinds, needs, self.importance, is_loose=False)
+
+
+def has_facet(findings: Iterable[Finding], facet: Need | FindingKind) -> bool:
+    """Whether one of a login's findings is of this kind, or asks for this."""
+    if facet is Need.NEW_SECRET:
+        return any(map(wants_secret, findings))
+    if isinstance(facet, FindingKind):
+        return any(one.kind is facet for one in findings)
+    return facet in needs_of(findings)
 
 
 def needs_of(findings: Iterable[Finding]) -> tuple[Need, ...]:
@@ -189,11 +215,12 @@ def worklist_of(
         for one in found
         if one not in placed
     ]
-    rows.sort(key=lambda row: (not row.is_first, -row.urgency, _guesses(row), row.row_id))
+    rows.sort(key=_place)
     return Worklist(
         tuple(rows),
         _counts(rows, each, mixed),
         {one: tuple(every) for one, every in found.items()},
+        importance,
     )
 
 
@@ -300,9 +327,9 @@ def _is_first(kinds: frozenset[FindingKind], importance: Importance) -> bool:
     return importance is Importance.CRITICAL and not kinds.isdisjoint(_FIRST_IF_CRITICAL)
 
 
-def _guesses(row: Row) -> float:
+def _place(row: Row) -> tuple[bool, float, float, str]:
     known = [f.guess_number_log10 for f in row.findings if f.guess_number_log10 is not None]
-    return min(known, default=999.0)
+    return not row.is_first, -row.urgency, min(known, default=999.0), row.row_id
 
 
 def _counts(

@@ -28,7 +28,7 @@ from newknot.core.audit import Finding, FindingKind
 from newknot.core.audit.finding import wants_field, wants_secret
 from newknot.core.audit.like_passphrase import is_of_present
 from newknot.core.audit.reach import CordKind
-from newknot.core.audit.worklist import Counts, Need, Row, RowKind, needs_of
+from newknot.core.audit.worklist import Counts, Need, Row, RowKind, has_facet
 from newknot.core.login import LoginCard
 from newknot.core.loose_end import LooseEnd
 from newknot.core.rotation import OPEN_STATES
@@ -187,8 +187,7 @@ def _row_findings(findings: Sequence[Finding]) -> list[RowFinding]:
 
 
 def _fits(findings: Sequence[Finding], facet: Need | FindingKind | None) -> bool:
-    fits = facet is None or any(facet in (f.kind, *needs_of((f,))) for f in findings)
-    return fits and any(map(wants_secret, findings))
+    return (facet is None or has_facet(findings, facet)) and any(map(wants_secret, findings))
 
 
 def _work_row(row: Row, held: AsNow, open_rotations: Mapping[str, str]) -> WorkRow:
