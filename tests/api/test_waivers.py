@@ -44,6 +44,13 @@ def test_an_accepted_finding_leaves_the_worklist_until_its_group_grows(checked: 
     checked.add("Chapel", secret={"own": "Rt7-kkPz!w42mQ"})
     checked.ok("POST", "checks")
     assert sorted(shown(checked)) == ["Abbey", "Chapel", "Harbour"]
+    # Each is said to be what it is now: covered, found on other grounds, not found any more.
+    assert given["found_now"] == "accepted"
+    assert {w["found_now"] for w in checked.ok("GET", "waivers")} == {"to_do"}
+    secret = {"own": "Kv7!rope-9wQ-plank2"}
+    checked.clock.pass_s(60)
+    checked.ok("PUT", f"logins/{given['login_id']}", {"title": "Abbey", "secret": secret})
+    assert {w["found_now"] for w in checked.ok("GET", "waivers")} == {"nothing"}
 
 
 def test_a_waiver_is_taken_back_and_kept_as_history(checked: Api) -> None:

@@ -3876,6 +3876,12 @@ export interface components {
             user_name: string;
         };
         /**
+         * FoundNow
+         * @description What stands now of that on which a waiver was given.
+         * @enum {string}
+         */
+        FoundNow: "accepted" | "to_do" | "nothing";
+        /**
          * GroupOut
          * @description Logins that share a secret, or have similar ones.
          */
@@ -5945,10 +5951,12 @@ export interface components {
         /**
          * WaiverOut
          * @description A waiver. title: the login's, null where it is gone. holds: not lifted, its day not past.
+         *     found_now: what stands of it, null where it holds no more.
          */
         WaiverOut: {
             /** Evidence */
             evidence: string;
+            found_now: components["schemas"]["FoundNow"] | null;
             /**
              * Given At
              * Format: date-time

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import replace
 from datetime import date, datetime
+from enum import StrEnum
 
 from newknot.core.audit import Finding, FindingKind
 from newknot.core.audit.waiver import Waiver, WaiverReason
@@ -11,10 +12,36 @@ from newknot.core.errors import FieldInvalid
 from newknot.core.login import checked_text
 from newknot.store.vault import Vault, new_id
 from newknot.store.waivers import get_waiver, list_waivers, put_waiver
-from newknot.usecases.check.standing import standing
+from newknot.usecases.check.standing import Standing, standing
 from newknot.usecases.errors import FindingUnknown
 
-__all__ = ["give_waivers", "lift_waivers", "list_waivers"]
+__all__ = ["FoundNow", "found_now", "give_waivers", "lift_waivers", "list_waivers"]
+
+
+class FoundNow(StrEnum):
+    """What stands now of that on which a waiver was given."""
+
+    ACCEPTED = "accepted"
+    TO_DO = "to_do"
+    """Found again on other grounds, which it does not cover."""
+    NOTHING = "nothing"
+
+
+def found_now(
+    waivers: Sequence[Waiver], found: Standing, *, today: date
+) -> dict[str, FoundNow | None]:
+    """By waiver id; None where it holds no more."""
+    accepted = {(finding.kind, finding.login_id) for finding in found.accepted}
+    to_do = {(finding.kind, finding.login_id) for finding in found.to_do}
+
+    def of(key: tuple[FindingKind, str]) -> FoundNow:
+        if key in accepted:
+            return FoundNow.ACCEPTED
+        return FoundNow.TO_DO if key in to_do else FoundNow.NOTHING
+
+    return {
+        one.waiver_id: of((one.kind, one.login_id)) if one.holds(today) else None for one in waivers
+    }
 
 
 def give_waivers(

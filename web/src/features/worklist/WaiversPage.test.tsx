@@ -15,6 +15,7 @@ const GIVEN = {
   until_on: null,
   lifted_at: null,
   holds: true,
+  found_now: "accepted",
 };
 
 async function chosen(): Promise<void> {
@@ -39,9 +40,12 @@ test("a waiver is taken back, and stands among the earlier ones", async () => {
 });
 
 test("one that cannot be taken back stays, and is said to", async () => {
-  server({ "GET /waivers": [GIVEN], "POST /waivers/lift": new Refusal(507, "disk_full") });
+  const changed = { ...GIVEN, waiver_id: "e".repeat(32), title: "Lumen", found_now: "to_do" };
+  const given = [GIVEN, changed];
+  server({ "GET /waivers": given, "POST /waivers/lift": new Refusal(507, "disk_full") });
   mount(<WaiversPage />);
   await chosen();
   expect((await screen.findByRole("alert")).textContent).toMatch(/disk/i);
-  await waitFor(() => expect(screen.getByText("over the cable")).toBeTruthy());
+  await waitFor(() => expect(screen.getAllByText("over the cable")).toHaveLength(2));
+  expect(screen.getAllByText("found again on other grounds: on the worklist")).toHaveLength(1);
 });

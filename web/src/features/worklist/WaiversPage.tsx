@@ -121,12 +121,7 @@ function Table({ waivers, chosen, onToggle }: TableProps) {
               <td className="small">
                 {day(w.given_at)}
                 {w.until_on && `, until ${day(w.until_on)}`}
-                {!w.holds && (
-                  <div className="quiet">
-                    {standing(w)}
-                    {w.lifted_at && ` on ${day(w.lifted_at)}`}
-                  </div>
-                )}
+                {standing(w) && <div className="quiet">{standing(w)}</div>}
               </td>
             </tr>
           ))}

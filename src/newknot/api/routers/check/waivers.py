@@ -7,7 +7,6 @@ from newknot.api.schemas.check.waivers import LiftIn, WaiverIn, WaiverOut
 from newknot.core.calendar_day import day_of
 from newknot.core.safeguards import Act
 from newknot.usecases.check import waivers as use
-from newknot.usecases.logins.logins import list_logins
 
 router = APIRouter(prefix="/waivers", tags=["waivers"])
 
@@ -42,7 +41,10 @@ def lift(body: LiftIn, work: WorkDep) -> list[WaiverOut]:
 
 
 def _shaped(work: Work) -> list[WaiverOut]:
-    titles = {card.login_id: card.title for card in list_logins(work.vault)[0]}
+    every, today = use.list_waivers(work.vault), day_of(work.now)
+    standing = work.keeper.worklist.as_now(work.vault, now=work.now).standing
+    found = use.found_now(every, standing, today=today)
+    titles = {one: card.title for one, card in standing.cards.items()}
     return [
         WaiverOut(
             waiver_id=w.waiver_id,
@@ -55,7 +57,8 @@ def _shaped(work: Work) -> list[WaiverOut]:
             given_at=w.given_at,
             until_on=w.until_on,
             lifted_at=w.lifted_at,
-            holds=w.holds(day_of(work.now)),
+            holds=w.holds(today),
+            found_now=found[w.waiver_id],
         )
-        for w in use.list_waivers(work.vault)
+        for w in every
     ]

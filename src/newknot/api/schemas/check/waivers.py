@@ -7,6 +7,7 @@ from pydantic import Field
 from newknot.api.schemas.base import Shape
 from newknot.core.audit import FindingKind
 from newknot.core.audit.waiver import WaiverReason
+from newknot.usecases.check.waivers import FoundNow
 
 
 class FindingKey(Shape):
@@ -26,7 +27,9 @@ class WaiverIn(Shape):
 
 
 class WaiverOut(Shape):
-    """A waiver. title: the login's, null where it is gone. holds: not lifted, its day not past."""
+    """A waiver. title: the login's, null where it is gone. holds: not lifted, its day not past.
+    found_now: what stands of it, null where it holds no more.
+    """
 
     waiver_id: str
     login_id: str
@@ -39,6 +42,7 @@ class WaiverOut(Shape):
     until_on: date | None
     lifted_at: datetime | None
     holds: bool
+    found_now: FoundNow | None
 
 
 class LiftIn(Shape):
