@@ -32,6 +32,7 @@ def waived(finding: Finding, **more: object) -> Waiver:
 
 
 REUSED = Finding(K.REUSED, "a", "Same as B and 1 other", ("a", "b", "c"))
+LARGE = replace(REUSED, others=tuple(map(str, range(50))), evidence="Same as B and 90 others")
 BREACHED = Finding(K.BREACHED, "a", "In the corpus, 2 times (list of May 2026)")
 AGED = "Site asks for a change every 90 days: {} days over"
 OVERDUE = Finding(K.OVERDUE, "a", AGED.format(10), basis="every 90 days")
@@ -50,6 +51,9 @@ OPEN = Finding(K.UNFINISHED, "a", "New secret staged on 1 November", basis="rota
         (WEAK, replace(WEAK, guess_number_log10=4.6, evidence="Another sentence of it")),
         (WEAK, replace(WEAK, guess_number_log10=9.0)),
         (OPEN, OPEN),
+        # Of a large group, whoever it is named by: that is as large, or smaller.
+        (LARGE, replace(LARGE, evidence="Same as C and 90 others, since May 2026")),
+        (LARGE, replace(LARGE, others=tuple("xyz"), evidence="Same as X and 1 other")),
         # One from before what it rests on was kept.
         (replace(OVERDUE, basis=""), OVERDUE),
     ],
@@ -71,10 +75,7 @@ def test_it_covers_the_same_and_what_became_less(accepted: Finding, later: Findi
         (REUSED, replace(REUSED, login_id="b")),
         (BREACHED, replace(BREACHED, evidence="In the corpus, 9 times (list of May 2026)")),
         (BREACHED, replace(BREACHED, evidence="In the corpus, 2 times (list of June 2026)")),
-        (
-            replace(REUSED, others=tuple(map(str, range(50)))),
-            replace(REUSED, others=tuple(map(str, range(50))), evidence="Same as B and 90 others"),
-        ),
+        (LARGE, replace(LARGE, evidence="Same as B and 91 others")),
     ],
 )
 def test_another_kind_a_grown_group_or_a_later_breach_shows(

@@ -19,7 +19,7 @@ def test_a_result_replaces_the_one_before(vault: Vault) -> None:
         AT, 3, (new_id(),), (ListAsked("list", date(2026, 5, 1), 9, 2, ODD, 4),), (finding,),
         {new_id(): 4.5},
         (Group(CordKind.SAME, (new_id(), new_id())),), frozenset({(FindingKind.WEAK, new_id())}),
-        (CheckSummary(AT, {"weak": 2}),), {new_id(): AT},
+        (CheckSummary(AT, {"weak": 2}),), {new_id(): AT}, titles={new_id(): ODD},
     )  # fmt: skip
     for _ in range(2):
         with vault.transaction() as tx:

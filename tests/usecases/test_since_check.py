@@ -62,11 +62,14 @@ def test_after_each_act_what_is_left_is_what_a_check_finds(vault: Vault, seed: i
     for _ in range(14):
         now += timedelta(hours=chance.choice((5, 5, 90)))
         login_id = chance.choice(ids)
-        act = chance.choice(("renew", "renew", "field", "address", "card", "bin", "policy"))
+        act = chance.choice(
+            ("renew", "renew", "field", "address", "card", "rename", "bin", "policy")
+        )
         text = "".join(chance.choices("bcdfghjkmnpqrstvwxz23456789", k=28))
         if act == "renew":
             # What is merged or brought in may be in use since before the check.
-            card(login_id, secret_since_at=chance.choice((now, AT - timedelta(days=40))))
+            ago = timedelta(minutes=chance.randint(1, 10**5))
+            card(login_id, secret_since_at=chance.choice((now, AT - ago)))
             with vault.transaction() as tx:
                 put_secrets(
                     tx, login_id, replace(get_secrets(vault, login_id), secret=Secret(text))
@@ -85,6 +88,8 @@ def test_after_each_act_what_is_left_is_what_a_check_finds(vault: Vault, seed: i
             card(login_id, expires_on=chance.choice((None, day)), second_factor=factor)
             reset = chance.choice((None, chance.choice(ids)))
             card(login_id, importance=chance.choice(list(Importance)), resets_by=reset)
+        elif act == "rename":
+            card(login_id, title=f"{get_card(vault, login_id).title}, {now:%H}")
         elif act == "policy":
             policy, offers = chance.choice((LENIENT, STRICT)), chance.random() < 0.5
             # One that is merged may be of a day before the check.

@@ -43,7 +43,8 @@ class CheckResult:
     login id, since when the secret was in use that was checked; empty in those of earlier programs.
     policies_since: by policy id, when each site policy was last changed that was checked by; None
     in those of earlier programs. met: needs of the checks before that are met, with the login and
-    when it was changed, for some days.
+    when it was changed, for some days. titles: by login id, of those that a group ties, as findings
+    name them; empty in those of earlier programs.
     """
 
     checked_at: datetime
@@ -60,6 +61,7 @@ class CheckResult:
     secrets_since: dict[str, datetime] = field(default_factory=dict)
     policies_since: dict[str, datetime] | None = None
     met: tuple[tuple[Need, str, datetime], ...] = ()
+    titles: dict[str, str] = field(default_factory=dict)
 
     @property
     def changes(self) -> tuple[int, int] | None:

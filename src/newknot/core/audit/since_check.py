@@ -117,6 +117,7 @@ def since_check(
     ties = _Ties(result, cards, gone - (by_field & cards.keys()))
     changed = _changed(result, cards, gone)
     untouched = cards.keys() - changed - ties.touched
+    names = _Names(result, cards, changed)
     ruled = changed | _ruled(cards, other_policies(result, policies), policy_of)
     of_card: dict[str, dict[FindingKind, Finding]] = {}
 
@@ -143,13 +144,13 @@ def since_check(
             of_field = finding.field_name, finding.field_id
             is_held = held is None or of_field in ((f.name, f.secret_id) for f in held.fields)
             is_alone = finding.kind in _TIES and ties.is_alone(card.login_id)
-            return finding if is_held and not is_alone else None
+            return names.current(finding) if is_held and not is_alone else None
         if finding.kind is FindingKind.OFF_POLICY:
             return off_policy_now(card, finding)
         if KINDS[finding.kind].by_new_secret and card.login_id in gone:
             return None
         if finding.kind in _TIES:
-            return ties.left_of(finding)
+            return ties.left_of(names.current(finding))
         if finding.kind is FindingKind.LIKE_PASSPHRASE and is_passphrase_new:
             held = secrets_of(card.login_id)
             says = likeness_of(held) if held is not None else finding.evidence
@@ -176,7 +177,8 @@ def since_check(
     other: list[Finding] = []
     for finding in result.findings:
         # Of ten thousand most are as they were.
-        if finding.kind not in _ASKED and finding.login_id in untouched:
+        is_asked = finding.kind in _ASKED or names.may_be_other(finding)
+        if not is_asked and finding.login_id in untouched:
             standing.append(finding)
             continue
         card = cards.get(finding.login_id)
@@ -258,6 +260,50 @@ def found_of_card(card: LoginCard, named: NamedPolicy | None, today: date) -> It
             )
         )
     yield from (one for one in found if one is not None)
+
+
+class _Names:
+    """Logins that have another title than findings name them by."""
+
+    def __init__(
+        self, result: CheckResult, cards: Mapping[str, LoginCard], changed: Collection[str]
+    ) -> None:
+        self._then = result.titles
+        self._now = {
+            one: cards[one].title
+            for one in changed
+            if self._then.get(one, cards[one].title) != cards[one].title
+        }
+
+    def may_be_other(self, finding: Finding) -> bool:
+        """Whether the finding may name one of them."""
+        return not self._now.keys().isdisjoint(finding.others)
+
+    def current(self, finding: Finding) -> Finding:
+        """The finding with the title that the login has which it names."""
+        if not self.may_be_other(finding):
+            return finding
+        said = finding.evidence
+        begun = re.match(r"(?:“.*?”: )?(?:same as |like )(?:“.*?” of )?", said, re.IGNORECASE)
+        head, rest = (said[: begun.end()], said[begun.end() :]) if begun else ("", said)
+        others = (one for one in finding.others if one != finding.login_id)
+        # Of titles of which one begins with another, the longer is meant; what is so still, stays.
+        named = max(
+            (one for one in others if _is_named(self._then.get(one), rest)),
+            key=lambda one: (len(self._then[one]), one not in self._now),
+            default="",
+        )
+        if named not in self._now:
+            return finding
+        then, now = self._then[named], self._now[named]
+        rest = rest[len(then) :].replace(f", since {then}'s ", f", since {now}'s ")
+        return replace(finding, evidence=f"{head}{now}{rest}")
+
+
+def _is_named(title: str | None, rest: str) -> bool:
+    return (
+        title is not None and re.match(rf"{re.escape(title)}(?:,|:|{_MORE}[,:])", rest) is not None
+    )
 
 
 class _Left:

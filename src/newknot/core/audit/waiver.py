@@ -1,5 +1,6 @@
 """A waiver: one kind of finding on one login, accepted for a reason, on that day's evidence."""
 
+import re
 from dataclasses import dataclass
 from datetime import date, datetime
 from enum import StrEnum
@@ -59,6 +60,13 @@ class Waiver:
             fell = before is not None and guesses is not None and guesses < before - AN_ORDER
             if fell or secret_since_at > self.given_at:
                 return False
-        if KINDS[self.kind].by_evidence or len(finding.others) >= NAMED_MOST:
+        if KINDS[self.kind].by_evidence:
             return finding.evidence == self.evidence
+        if max(len(self.others), len(finding.others)) >= NAMED_MOST:
+            return _size(finding.evidence) <= _size(self.evidence)
         return self.others.issuperset(finding.others)
+
+
+def _size(evidence: str) -> int:
+    """How many others there are beside the one that is named."""
+    return max((int(said) for said in re.findall(r" and (\d+) others?\b", evidence)), default=0)

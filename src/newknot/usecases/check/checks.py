@@ -210,6 +210,7 @@ def _run(
     for finding in findings:
         if wants_secret(finding):
             first_found.setdefault(finding.login_id, now)
+    tied = {one for group in groups for one in group.login_ids}
     result = CheckResult(
         checked_at=now,
         checked_count=len(logins),
@@ -225,6 +226,7 @@ def _run(
         secrets_since={login.login_id: login.secret_since_at for login in logins},
         policies_since={one.policy_id: one.changed_at for one in memory.policies},
         met=met_before,
+        titles={one.login_id: one.title for one in logins if one.login_id in tied},
     )
     with vault.transaction() as tx:
         put_check(tx, vault, result)
