@@ -301,9 +301,9 @@ class _Names:
 
 
 def _is_named(title: str | None, rest: str) -> bool:
-    return (
-        title is not None and re.match(rf"{re.escape(title)}(?:,|:|{_MORE}[,:])", rest) is not None
-    )
+    if title is None or not rest.startswith(title):
+        return False
+    return re.match(rf"{_MORE}[,:]", rest[len(title) :]) is not None
 
 
 class _Left:
