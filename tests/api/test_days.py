@@ -69,7 +69,17 @@ def test_a_day_ends_at_midnight_here(api: Api) -> None:
             assert ("overdue" in kinds) is is_over
             api.ok("POST", "checks")
     # What is answered is not carried: brought in elsewhere it would be over anew.
-    assert "2027-02-01" not in api.call("POST", "exports/csv", **api.proof()).text
+    table = api.call("POST", "exports/csv", **api.proof()).text
+    assert "2027-02-01" not in table
+    begun = api.ok("POST", "imports", table.encode())
+    mapping, path = {"mapping": begun["mapping"]}, f"imports/{begun['import_id']}"
+    rows = api.ok("POST", f"{path}/preview", mapping)["rows"]
+    assert {row["status"] for row in rows} == {"same"}
+    # A day that a row brings is for the secret that there is.
+    begun = api.ok("POST", "imports", b"title,password,expires on\nGantry,,2027-01-20\n")
+    take = {"take_fields": [{"line": 2, "fields": ["expires_on"]}], "mapping": begun["mapping"]}
+    api.ok("POST", f"imports/{begun['import_id']}/apply", take)
+    assert due(api) == {"Gantry": "overdue"}
 
 
 @pytest.mark.usefixtures("west")

@@ -40,7 +40,8 @@ def test_after_changes_it_is_the_last_one_whole_or_by_what_differs(
         numbers = {one: float(len(step)) for one in ids[::9]}
         first = dict.fromkeys(ids[::7], at)
         result = CheckResult(
-            at, len(ids), (), (), findings, numbers, groups, former, (), first, ids[:1]
+            *(at, len(ids), (), (), findings, numbers, groups, former, (), first, ids[:1]),
+            titles={one: f"{ODD} {len(step)}" for one in ids[::5]},
         )
         with vault.transaction() as tx:
             checks.put_check(tx, vault, result)

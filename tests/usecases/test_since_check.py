@@ -32,6 +32,7 @@ TEXTS = (*[ONE] * 4, *[TWO] * 3, "gaffer tape 41", "gaffer tape 42", "gaffer tap
 TEXTS += ("gaffer tape 43!", "Kv7!rope-another", "over wet")
 
 CARD_KINDS = {FindingKind.PLAIN_HTTP, FindingKind.NO_SECOND_FACTOR, FindingKind.OVERDUE}
+CARD_KINDS |= {FindingKind.OFF_POLICY}
 
 
 def found(all_of_them: Standing) -> dict[tuple[FindingKind, str], tuple[str, str]]:
@@ -46,11 +47,13 @@ def test_after_each_act_what_is_left_is_what_a_check_finds(vault: Vault, seed: i
         vault, **where, policy_id=None, policy=STRICT, now=now, offers_second_factor=True
     ).policy_id
     ids: list[str] = []
+    texts: dict[str, str] = {}
     for n, own in enumerate(NewSecret(Secret(text), Origin("own")) for text in TEXTS):
         host = f"h{n % 5}.slate.example" if n % 4 else f"site-{n}.example"
         pins = (("PIN", Secret(str(4417 + n))),) if n % 3 == 0 else ()
         draft = LoginDraft(f"Site {n % 9}", f"u{n}", f"https://{host}", secret_fields=pins)
         ids.append(add_login(vault, draft, own, now=now).login_id)
+        texts[ids[-1]] = TEXTS[n]
         now += timedelta(days=20)
 
     def card(login_id: str, **changed: object) -> None:
@@ -66,6 +69,8 @@ def test_after_each_act_what_is_left_is_what_a_check_finds(vault: Vault, seed: i
             ("renew", "renew", "field", "address", "card", "rename", "bin", "policy")
         )
         text = "".join(chance.choices("bcdfghjkmnpqrstvwxz23456789", k=28))
+        # Off a policy as the one before it may have been.
+        text = f"{text[:14]}{chance.choice((' ', ''))}{text[14:]}"
         if act == "renew":
             # What is merged or brought in may be in use since before the check.
             ago = timedelta(minutes=chance.randint(1, 10**5))
@@ -87,7 +92,11 @@ def test_after_each_act_what_is_left_is_what_a_check_finds(vault: Vault, seed: i
             day = (now + timedelta(days=chance.choice((-1, 3)))).date()
             card(login_id, expires_on=chance.choice((None, day)), second_factor=factor)
             reset = chance.choice((None, chance.choice(ids)))
-            card(login_id, importance=chance.choice(list(Importance)), resets_by=reset)
+            # One that resets whom it shares a secret with pulls no more down than before.
+            twin = next((o for o in ids if texts[o] == texts[login_id] and o != login_id), None)
+            reset = twin if chance.random() < 0.5 else reset
+            weight = chance.choice((Importance.NORMAL, *Importance))
+            card(login_id, importance=weight, resets_by=reset)
         elif act == "rename":
             card(login_id, title=f"{get_card(vault, login_id).title}, {now:%H}")
         elif act == "policy":
