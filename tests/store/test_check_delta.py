@@ -41,6 +41,7 @@ def test_after_changes_it_is_the_last_one_whole_or_by_what_differs(
         first = dict.fromkeys(ids[::7], at)
         result = CheckResult(
             *(at, len(ids), (), (), findings, numbers, groups, former, (), first, ids[:1]),
+            logins_changed_at=dict.fromkeys(ids[::3], at),
             titles={one: f"{ODD} {len(step)}" for one in ids[::5]},
         )
         with vault.transaction() as tx:

@@ -46,6 +46,7 @@ def delta_of(base: CheckResult, result: CheckResult) -> Document | None:
         "guess_numbers": _maps(base.guess_numbers, result.guess_numbers, lambda one: one),
         "first_found": _maps(base.first_found, result.first_found, iso),
         "secrets_since": _maps(base.secrets_since, result.secrets_since, iso),
+        "logins_changed_at": _maps(base.logins_changed_at, result.logins_changed_at, iso),
         "titles": _maps(base.titles, result.titles, lambda one: one),
         "former": None
         if result.former is None
@@ -66,6 +67,11 @@ def with_delta(base: CheckResult, delta: Document) -> CheckResult | None:
         first_found=_mapped(base.first_found, delta["first_found"], datetime.fromisoformat),
         secrets_since=_mapped(
             base.secrets_since, delta.get("secrets_since", _NOTHING), datetime.fromisoformat
+        ),
+        logins_changed_at=_mapped(
+            base.logins_changed_at,
+            delta.get("logins_changed_at", _NOTHING),
+            datetime.fromisoformat,
         ),
         titles=_mapped(base.titles, delta.get("titles", _NOTHING), lambda one: one),
         former=None

@@ -121,6 +121,10 @@ def _document(result: CheckResult) -> dict[str, Any]:
             column(result.secrets_since, places.__getitem__),
             column(result.secrets_since.values(), moments.__getitem__),
         ],
+        "logins_changed_at": [
+            column(result.logins_changed_at, places.__getitem__),
+            column(result.logins_changed_at.values(), moments.__getitem__),
+        ],
         "titles": [column(result.titles, places.__getitem__), list(result.titles.values())],
     }
     document["sets"] = column(sets, lambda ids: column(ids, places.__getitem__))
@@ -254,6 +258,7 @@ def _result_of(text: bytes) -> CheckResult | None:
     found, found_at = d["first_found"]
     # Earlier programs wrote none.
     seen, since = d.get("secrets_since", ((), ()))
+    changed, changed_at = d.get("logins_changed_at", ((), ()))
     named, titles = d.get("titles", ((), ()))
     former = d["former"]
     result = CheckResult(
@@ -283,5 +288,8 @@ def _result_of(text: bytes) -> CheckResult | None:
         first_found=dict(zip(map(login, found), map(moments.__getitem__, found_at), strict=True)),
         secrets_since=dict(zip(map(login, seen), map(moments.__getitem__, since), strict=True)),
         titles=dict(zip(map(login, named), titles, strict=True)),
+        logins_changed_at=dict(
+            zip(map(login, changed), map(moments.__getitem__, changed_at), strict=True)
+        ),
     )
     return _with_parts(result, d)

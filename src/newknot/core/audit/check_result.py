@@ -44,7 +44,8 @@ class CheckResult:
     policies_since: by policy id, when each site policy was last changed that was checked by; None
     in those of earlier programs. met: needs of the checks before that are met, with the login and
     when it was changed, for some days. titles: by login id, of those that a group ties, as findings
-    name them; empty in those of earlier programs.
+    name them; logins_changed_at: by login id, when each was last changed that was checked; both
+    empty in those of earlier programs.
     """
 
     checked_at: datetime
@@ -62,6 +63,7 @@ class CheckResult:
     policies_since: dict[str, datetime] | None = None
     met: tuple[tuple[Need, str, datetime], ...] = ()
     titles: dict[str, str] = field(default_factory=dict)
+    logins_changed_at: dict[str, datetime] = field(default_factory=dict)
 
     @property
     def changes(self) -> tuple[int, int] | None:

@@ -198,11 +198,14 @@ def since_check(
 def _changed(
     result: CheckResult, cards: Mapping[str, LoginCard], gone: frozenset[str]
 ) -> frozenset[str]:
-    at = result.checked_at
-    changed = {one for one, card in cards.items() if card.changed_at > at}
-    if result.secrets_since:
-        # What was brought in since may be of any day.
-        changed |= cards.keys() - result.secrets_since.keys() - set(result.unread)
+    at, seen = result.checked_at, result.logins_changed_at
+    if seen:
+        # What was brought in or merged since may be of any day.
+        changed = {one for one, card in cards.items() if seen.get(one) != card.changed_at}
+    else:
+        changed = {one for one, card in cards.items() if card.changed_at > at}
+        if result.secrets_since:
+            changed |= cards.keys() - result.secrets_since.keys() - set(result.unread)
     return frozenset(changed | (gone & cards.keys()))
 
 

@@ -162,6 +162,8 @@ def _run(
     now: datetime,
     memory: CheckMemory,
 ) -> CheckResult:
+    # What is changed while they are read counts as changed since.
+    logins_changed_at = {card.login_id: card.changed_at for card in list_logins(vault)[0]}
     logins, unread = memory.logins(vault, progress)
     measures = memory.measures
     assert measures is not None
@@ -226,6 +228,7 @@ def _run(
         secrets_since={login.login_id: login.secret_since_at for login in logins},
         policies_since={one.policy_id: one.changed_at for one in memory.policies},
         met=met_before,
+        logins_changed_at=logins_changed_at,
         titles={one.login_id: one.title for one in logins if one.login_id in tied},
     )
     with vault.transaction() as tx:
