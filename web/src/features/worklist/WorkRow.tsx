@@ -129,7 +129,10 @@ export function WorkRowOpened(props: OpenedProps) {
         )}
         {row.kind === "login" && row.shares_count > 0 && (
           <button type="button" className="act" onClick={props.onTogether}>
-            Rotate with the {row.shares_count.toLocaleString("en")} that share it <kbd>G</kbd>
+            {row.shares_count === 1
+              ? "Rotate with the one that shares it"
+              : `Rotate with the ${row.shares_count.toLocaleString("en")} that share it`}{" "}
+            <kbd>G</kbd>
           </button>
         )}
         {row.kind === "login" &&
