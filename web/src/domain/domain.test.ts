@@ -53,6 +53,8 @@ describe("guess ruler", () => {
     expect(described(5.7, marks)).toBe("About 10 to the 5 guesses: falls to “at the form”.");
     // As it is shown beside: what is just below a power is about that power.
     expect(described(5.9, marks)).toBe("About 10 to the 6 guesses: falls to “at the form”.");
+    // What was counted beyond is no more than it is: 9.0 × 10^37.
+    expect(described(37.95, marks)).toContain("About 10 to the 37 guesses");
     expect(described(9, marks)).toContain("falls to “a state”, beyond “at the form”");
     expect(described(30, marks)).toContain("beyond every attack");
   });

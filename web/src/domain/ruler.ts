@@ -14,12 +14,13 @@ export function stretches(marks: Mark[]): { from: number; to: number }[] {
   return ends.slice(1).map((to, i) => ({ from: ends[i] ?? 0, to }));
 }
 
-/** A number that is said to be just below a power of ten is about that power. */
+/** Up to here a number in doubt is said to be just below a power of ten, and is about that power. */
+const DOUBTED = 10;
 const ABOUT = 0.2;
 
 /** The power of ten that a number is about. */
 export function exponentOf(log10: number): number {
-  return Math.floor(log10 + ABOUT);
+  return Math.floor(log10 < DOUBTED ? log10 + ABOUT : log10);
 }
 
 /** One sentence for those who do not see the ruler. */
