@@ -274,6 +274,20 @@ def test_what_is_gone_for_good_goes_by_a_copy_that_never_had_it(
     third.keeper.lock()
 
 
+def test_what_was_staged_before_is_no_news_to_whoever_deleted_the_login(
+    api: Api, other: Api
+) -> None:
+    login = api.add("Gantry")["login_id"]
+    rotation = api.ok("POST", "rotations", {"login_id": login})["rotation_id"]
+    merged(other, taken_out(api))
+    api.ok("POST", f"rotations/{rotation}/stage", {})
+    api.ok("DELETE", f"logins/{login}", **api.proof())
+    api.ok("DELETE", "logins/bin", **api.proof())
+    assert merged(api, taken_out(other)) == []
+    assert merged(other, taken_out(api)) == [("Gantry", "removed")]
+    assert [copy.ok("GET", "rotations") for copy in (api, other)] == [[], []]
+
+
 def codes_of(api: Api, login: str) -> list[tuple[str, bool]]:
     found = api.ok("POST", f"logins/{login}/backup-codes", {"purpose": "copy"})
     return [(one["code"], one["used_at"] is not None) for one in found]

@@ -50,8 +50,11 @@ def with_removed(file: SealedFile, label: Label, record_id: str) -> dict[str, Go
     """
     if label.name not in MERGED_LABELS:
         return None
-    gone = gone_of(record_id, _parts_that_can_be_read(file, label, record_id))
-    return {**get_removed(file), record_id: gone}
+    parts = _parts_that_can_be_read(file, label, record_id)
+    login = None
+    if label is Label.ROTATION and str(CARD) in parts:
+        login = _parts_that_can_be_read(file, Label.LOGIN, parts[str(CARD)]["login_id"])
+    return {**get_removed(file), record_id: gone_of(record_id, parts, login=login)}
 
 
 def editions_of(file: SealedFile, label: Label, record_id: str) -> int:

@@ -153,11 +153,18 @@ def merged(ours: Contents, theirs: Contents) -> Merge:
     return out
 
 
-def gone_of(record_id: str, parts: Parts) -> Gone:
-    """What is to be known of a record that is deleted for good: stamps and ids, nothing it said."""
+def gone_of(record_id: str, parts: Parts, *, login: Parts | None = None) -> Gone:
+    """What is to be known of a record that is deleted for good: stamps and ids, nothing it said.
+    login: of a rotation the login, which has in its history what was staged before.
+    """
     gone: Gone = {part: document.get(STAMPS, {}) for part, document in parts.items()}
     texts = [ALL_NOTED, *(entry[0] for entry in entries_of(parts.get(HISTORY)))]
-    return {**gone, "secrets": sorted(secret_ids(record_id, parts)), "texts": texts}
+    ids = secret_ids(record_id, parts)
+    if login is not None and SECRETS in login:
+        stamps = login.get(HISTORY, {}).get(STAMPS, {})
+        left = {unit.removeprefix("earlier/") for unit in stamps if unit.startswith("earlier/")}
+        ids |= secret_ids(parts[CARD]["login_id"], login) | left
+    return {**gone, "secrets": sorted(ids), "texts": texts}
 
 
 def edition_of(parts: Parts) -> int:

@@ -321,11 +321,12 @@ def empty_bin(vault: Vault, *, now: datetime, only_expired: bool) -> int:
     ids = {card.login_id for card in gone}
     with vault.transaction() as tx:
         forget_taken(tx, vault, ids)
-        for login_id in ids:
-            remove_login(tx, login_id)
+        # Rotations first: what was staged before is known by the history of the login.
         for rotation in list_rotations(vault):
             if rotation.login_id in ids:
                 remove_rotation(tx, rotation.rotation_id)
+        for login_id in ids:
+            remove_login(tx, login_id)
         for card in list_logins(vault)[0]:
             if card.resets_by in ids:
                 put_card(tx, replace(card, resets_by=None))
