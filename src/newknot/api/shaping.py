@@ -5,9 +5,9 @@ from datetime import date, datetime
 from newknot.api.deps import Work
 from newknot.api.schemas.logins.logins import LoginRow, SecretIn
 from newknot.core.address import domain_of
+from newknot.core.audit.changed_since import guesses_of
 from newknot.core.audit.finding import FindingKind
 from newknot.core.audit.overdue import overdue_of
-from newknot.core.audit.since_check import guesses_of
 from newknot.core.audit.waiver import Waiver
 from newknot.core.calendar_day import day_of
 from newknot.core.errors import FieldInvalid

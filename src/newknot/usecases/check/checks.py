@@ -13,11 +13,11 @@ from newknot.core.audit import (
     Finding,
     audit,
 )
+from newknot.core.audit.changed_since import is_since
 from newknot.core.audit.check_result import CheckResult, CheckSummary, ListAsked
 from newknot.core.audit.finding import wants_secret
 from newknot.core.audit.memory import AuditMemory
 from newknot.core.audit.reach import Group
-from newknot.core.audit.since_check import is_since
 from newknot.core.audit.worklist import Need, to_set_right
 from newknot.core.login import LoginCard, LoginSecrets, Origin
 from newknot.core.policy import NamedPolicy

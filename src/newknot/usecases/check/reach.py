@@ -3,9 +3,9 @@
 from functools import partial
 from typing import NamedTuple
 
+from newknot.core.audit.changed_since import groups_left
 from newknot.core.audit.mailboxes import Reset, resets
 from newknot.core.audit.reach import Fall, Group, Reach
-from newknot.core.audit.since_check import groups_left
 from newknot.core.login import LoginCard
 from newknot.store.checks import get_check
 from newknot.store.logins import Cards, cards_written_since

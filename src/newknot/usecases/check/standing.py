@@ -9,18 +9,14 @@ from datetime import date, datetime
 from functools import partial
 
 from newknot.core.audit import AuditedRotation, Finding, FindingKind
+from newknot.core.audit.changed_since import guesses_of, other_policies
 from newknot.core.audit.check_result import CheckResult
 from newknot.core.audit.importance import MAILBOX, importance_of
 from newknot.core.audit.notice import noticed
+from newknot.core.audit.of_card import found_of_card
 from newknot.core.audit.order import in_order, placed
 from newknot.core.audit.reach import Reach
-from newknot.core.audit.since_check import (
-    SinceCheck,
-    found_of_card,
-    guesses_of,
-    other_policies,
-    since_check,
-)
+from newknot.core.audit.since_check import SinceCheck, since_check
 from newknot.core.audit.unfinished import unfinished
 from newknot.core.audit.waiver import Waiver
 from newknot.core.calendar_day import day_of
