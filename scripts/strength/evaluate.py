@@ -22,8 +22,10 @@ from scripts.strength.held_out.families import families
 from scripts.strength.latest import latest
 from scripts.strength.newest import newest
 from scripts.strength.noted import noted
+from scripts.strength.offhand import offhand
 from scripts.strength.processes import Process, processes
 from scripts.strength.rarer import rarer
+from scripts.strength.twice_changed import twice_changed
 from scripts.strength.unseen import unseen
 from scripts.strength.untried import untried
 
@@ -108,6 +110,10 @@ def main(*, worst: bool, held_out: bool) -> None:
         _report(None, everyday(), worst=worst)
         print("\nuntried, written before the cheaper way; no finder is written from them")
         _report(None, untried(), worst=worst)
+        print("\noffhand, written after all of those")
+        _report(None, offhand(), worst=worst)
+        print("\nwords changed in two ways, one upon the other")
+        _report(None, twice_changed(), worst=worst, count=2)
         print("\ndrawn by chance, 7 to 20 characters of five alphabets")
         _report_chance()
         print("\nopen, fitted")
@@ -129,7 +135,9 @@ def _report_chance() -> None:
         )
 
 
-def _report(folder: Path | None, ways: Iterable[Process], *, worst: bool) -> None:
+def _report(
+    folder: Path | None, ways: Iterable[Process], *, worst: bool, count: int = EACH
+) -> None:
     wrong, all_pairs = misordered_pairs() if folder == OPEN_SET else ([], 0)
     if all_pairs:
         right = all_pairs - len(wrong)
@@ -138,7 +146,7 @@ def _report(folder: Path | None, ways: Iterable[Process], *, worst: bool) -> Non
     within = all_bands - len(outside)
     if all_bands:
         print(f"hand-made within their band    {share(within, all_bands)} of {all_bands}")
-    each = drawn(ways)
+    each = drawn(ways, count)
     mixture = log10(len({d.process.name for d in each}))
     over = [d for d in each if d.error > FAR]
     also = [d for d in over if d.error - mixture > FAR]

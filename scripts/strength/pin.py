@@ -20,6 +20,7 @@ from scripts.strength.held_out.families import families
 from scripts.strength.latest import latest
 from scripts.strength.newest import newest
 from scripts.strength.noted import noted
+from scripts.strength.offhand import offhand
 from scripts.strength.processes import processes
 from scripts.strength.rarer import rarer
 from scripts.strength.unseen import unseen
@@ -37,7 +38,7 @@ def texts() -> list[str]:
         way.make(random)
         for ways in (
             *(processes, further, families, noted, unseen, latest, afterwards),
-            *(newest, blind, rarer, everyday, untried),
+            *(newest, blind, rarer, everyday, untried, offhand),
         )
         for way in ways()
     ]

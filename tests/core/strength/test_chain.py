@@ -6,7 +6,6 @@ from random import Random
 
 import pytest
 
-from newknot.core.strength.case_pattern import SHARES
 from newknot.core.strength.chain import FOLLOWS, likeliest
 from newknot.core.strength.context import read_context
 from newknot.core.strength.finders import Offers
@@ -25,10 +24,6 @@ def test_all_short_texts_together_are_no_likelier_than_one() -> None:
     alphabet = "abehostx1279!-"
     texts = ("".join(t) for size in (1, 2, 3) for t in product(alphabet, repeat=size))
     assert sum(10 ** -cost(text) for text in texts) < 1
-
-
-def test_the_shares_of_capitals_are_one_together() -> None:
-    assert sum(SHARES) == pytest.approx(1)
 
 
 def test_few_drawn_texts_look_much_likelier_than_they_are() -> None:

@@ -17,7 +17,7 @@ def test_parts_that_hang_together_are_worth_less_than_each_for_itself() -> None:
 
 
 def test_no_more_is_taken_off_for_the_sixth_further_part() -> None:
-    parts = [measure("lantern-77-harbour_78." + "!".join("kettle?8"[:n])) for n in (0, 8)]
+    parts = [measure("lantern-77-harbour_78." + "gravel+4;oven=81!kettle"[:n]) for n in (0, 23)]
     assert len(parts[1].segments) > len(parts[0].segments) >= 8
     assert 1 < parts[0].scheme_log10 <= parts[1].scheme_log10 < 12
 

@@ -41,6 +41,13 @@ def test_what_is_known_of_a_text_never_raises_its_number(text: str, known: list[
         assert measure(one, known).guess_number_log10 <= measure(one).guess_number_log10 + 1e-9
 
 
+@pytest.mark.parametrize(
+    ("text", "least"), [("qxvkqxvkpt", 7.5), ("mzkpmzkpqz", 7.5), ("manmanager", 4), ("yIxtW0", 8)]
+)
+def test_what_comes_again_is_paid_for_once(text: str, least: float) -> None:
+    assert measure(text).guess_number_log10 > least
+
+
 @pytest.mark.parametrize("text", ["governmenjt01", "governmenjt22", "pineaple42", "governmnet77"])
 def test_a_slip_before_digits_is_found(text: str) -> None:
     assert measure(text).guess_number_log10 < 9

@@ -1,6 +1,7 @@
 """The guess number of a chosen text: how many texts a guesser would try no later, and why."""
 
-from collections.abc import Iterable, Sequence
+import string
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cache
 
@@ -19,6 +20,8 @@ VIEW_SAVES_LOG10, VIEW_LEAVES_MOST = 1.5, 0.25
 """By chance one of many views reads a little better: one that was made saves more than that, and
 leaves no more than this share of the text to random characters.
 """
+WITHIN_LOG10, WITHIN_LEAST = 0.7, 6
+"""Of the choice to change a part alone, and how long that is at the least."""
 _DOUBTFUL = BY_CHANCE | {
     SegmentKind.RARE_WORD,
     SegmentKind.REPEAT,
@@ -160,13 +163,16 @@ class Looks:
         if self._views is None:
             undone = self._looked_at.undone if self._looked_at is not None else None
             self._views = views_of(self._reading.text, self._own.shapes, undone)
+            for start, end in _stretches(plain, self._reading.text):
+                self._add_within(start, end, undone)
         of_words, of_known = self._views
         for view in (*of_words, *of_known) if knowing else of_words:
             inner = read(view.text)
             if len(inner.text) != len(view.text):
                 continue
             found = self._plain(inner, knowing)
-            if found.length_of(BY_CHANCE) > VIEW_LEAVES_MOST * len(inner.text):
+            by_chance = found.length_of(BY_CHANCE)
+            if not view.is_told and by_chance > VIEW_LEAVES_MOST * len(inner.text):
                 continue
             effort, order = (
                 found.effort_log10 + view.cost_log10,
@@ -178,6 +184,17 @@ class Looks:
                 best = Way(effort, order, placed, view.says, unlikely)
         return best
 
+    def _add_within(self, start: int, end: int, undone: list[str] | None) -> None:
+        """The views of a stretch, the rest left as it stands."""
+        assert self._views is not None
+        text = self._reading.text
+        within = views_of(text[start:end], self._own.shapes, undone, depth=1)
+        for views, more in zip(self._views, within, strict=True):
+            for view in more:
+                whole = f"{text[:start]}{view.text}{text[end:]}"
+                says, cost = f"{view.says}, in a part", view.cost_log10 + WITHIN_LOG10
+                views.append(View(says, cost, whole, _place_within(view, start, end), view.is_told))
+
     def _plain(self, reading: Reading, knowing: bool) -> Way:
         offers = self._offers.get(reading.text)
         if offers is None:
@@ -188,6 +205,35 @@ class Looks:
         if key not in self._ways:
             self._ways[key] = likeliest_way(reading, offers.found(knowing=knowing))
         return self._ways[key]
+
+
+def _stretches(plain: Way, text: str) -> Iterator[tuple[int, int]]:
+    """[start, end) of what may have been changed by itself: all that is doubtful, and the text
+    without the signs at its ends.
+    """
+    doubtful = [s for s in plain.segments if s.kind in BY_CHANCE] or plain.segments
+    bare = text.strip(string.punctuation)
+    at = text.find(bare)
+    for start, end in dict.fromkeys(((doubtful[0].start, doubtful[-1].end), (at, at + len(bare)))):
+        if WITHIN_LEAST <= end - start < len(text):
+            yield start, end
+
+
+def _place_within(view: View, first: int, last: int) -> Callable[[int, int, int], tuple[int, int]]:
+    """Where a stretch stood in the text of which [first, last) was changed."""
+    size, moved = len(view.text), last - first - len(view.text)
+
+    def place(start: int, end: int, n: int) -> tuple[int, int]:
+        if end <= first:
+            return start, end
+        if start >= first + size:
+            return start + moved, end + moved
+        if start < first or end > first + size:
+            return 0, n
+        at, to = view.place(start - first, end - first, last - first)
+        return at + first, to + first
+
+    return place
 
 
 def _joined(segments: tuple[Segment, ...]) -> tuple[Segment, ...]:

@@ -31,7 +31,7 @@ def shape_of_letters(low: str) -> str:
 _SWAPPED = str.maketrans(SWAPS)
 
 
-def _shape(low: str) -> str:
+def shape_of_text(low: str) -> str:
     """The shape of any lower-case text, character for character."""
     return shape_of_letters(low.translate(_SWAPPED))
 
@@ -53,4 +53,4 @@ def read(secret: str) -> Reading:
     low = head.lower()
     if len(low) != len(head):
         low = "".join(c.lower() if len(c.lower()) == 1 else c for c in head)
-    return Reading(text, low, _shape(low))
+    return Reading(text, low, shape_of_text(low))

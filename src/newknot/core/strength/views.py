@@ -12,7 +12,7 @@ from collections.abc import Callable, Collection, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cache
 from itertools import accumulate, pairwise, zip_longest
-from math import isqrt
+from math import inf, isqrt
 
 import numpy as np
 from numpy.typing import NDArray
@@ -42,7 +42,7 @@ from newknot.core.strength.letter_chain import (
     triples,
 )
 from newknot.core.strength.rarer_words import is_rarer
-from newknot.core.strength.reading import shape_of_letters
+from newknot.core.strength.reading import shape_of_letters, shape_of_text
 
 SHORTEST, LONGEST = 5, 128
 """Characters of a text that is looked at so."""
@@ -67,10 +67,22 @@ _BETTER, _LIKE_WORDS = 0.15, 1.4
 """
 _RUNS_LEAST = 0.4
 """Share of the letters that stand together in what reads like words; by chance a few do."""
+_TOLD_MOST = 0.8
+"""Of a text of a form that hardly comes by chance, what it says at most; the rest follows of it."""
 _RUN = re.compile(r"[^\W\d_]{3,}")
 _WORD_RUN = re.compile(r"[^\W\d_]{4,}")
+_SWAPPED_LATER, _LISTED_LEAST = 0.3, 0.6
+"""What reads so with letters for digits comes after what does as it stands; more than this share
+of it is a word of a list.
+"""
+_SWAPPED_WITHIN = re.compile("[a-z][0-9!|@$+€]{1,2}[a-z]", re.IGNORECASE)
 _FOREIGN_RUN = re.compile(r"[a-zA-Z]*[^\W\d_a-zA-Z][^\W\d_]*")
 _NOT_ASCII = re.compile(r"[^\x00-\x7f]")
+_COLUMN_LOG10, _STEP_LOG10, _SURPRISE_LOG10 = 0.3, 0.5, 1.5
+"""Of rows of one form: for each place in them, for one that goes on by a step, and by how much it
+has to be less likely by chance, where each character is one of ten at the least.
+"""
+_TAIL = re.compile(r"[\W\d_]{1,4}\Z")
 _BETWEEN_LEAST, _PUT_IN_LEAST, _PLACES_LOG10 = 3, 2, 0.5
 _BETWEEN = re.compile("\0[^\\W\\d_]\0[^\\W\\d_]\0")
 
@@ -88,6 +100,7 @@ _NUMBERED = str.maketrans("12345", "aeiou")
 _DIGIT_WITHIN = re.compile("(?<=[a-zA-Z])[0-9](?=[a-zA-Z])")
 _PUT_IN = re.compile(r"([aeiou]+)([b-df-hj-np-tv-z])\1")
 _NUMBERED_LETTER = re.compile("([^\\W\\d_])([0-9]{1,2})")
+_NUMBER_LETTER = re.compile("([0-9]{1,2})([^\\W\\d_])")
 _ALPHABET = "abcdefghijklmnopqrstuvwxyz"
 _BY_USE = "etaoinsrhldcumfpgwybvkxjqz"
 _USUAL = [_BY_USE.index(c) for c in _ALPHABET]
@@ -98,13 +111,14 @@ _USUAL = [_BY_USE.index(c) for c in _ALPHABET]
 class View:
     """What was undone, in words that follow on the text's own and hold nothing of it; cost_log10 of
     choosing it. place: where a stretch [start, end) of what comes out of a text of n characters
-    stood in it.
+    stood in it. is_told: the rest of the text follows of what comes out, whatever that is.
     """
 
     says: str
     cost_log10: float
     text: str
     place: Callable[[int, int, int], tuple[int, int]]
+    is_told: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -135,38 +149,72 @@ def views_of(
         return [], []
     undone_by: list[tuple[int, _Way, str]] = []
     for at, way in enumerate(
-        (*_ways(), *_shifted(text), *_apart(text), *_beside(text), *_framed(text))
+        (
+            *_ways(),
+            *_shifted(text),
+            *_apart(text),
+            *_beside(text),
+            *_framed(text),
+            *_in_rows(text),
+        )
     ):
         undone = way.undo(text)
-        if undone and undone != text and len(undone) >= WORD_LEAST:
+        if undone and undone != text and (len(undone) >= WORD_LEAST or way.is_sure):
             undone_by.append((at, way, undone))
-    own, *costs = _letter_costs([text, *(undone for _, _, undone in undone_by)])
-    # Most views read no better, and are not looked up.
-    may_hold = [cost < own or cost == NO_LETTERS for cost in costs]
-    own_held, *held_by = _word_letters(
-        [text, *(undone for (_, _, undone), may in zip(undone_by, may_hold, strict=True) if may)]
-    )
-    in_turn = iter(held_by)
-    found: list[tuple[float, int, View]] = []
     of_known: list[View] = []
     if known or looked_at is not None:
         of_known = _of_known(
             text, [(way, undone) for _, way, undone in undone_by], known, looked_at
         )
-    for (at, way, undone), cost, may in zip(undone_by, costs, may_hold, strict=True):
-        held = next(in_turn) if may else 0
-        better = way.is_frame or cost < own - _BETTER
-        is_like_words = held > own_held or (better and cost < _LIKE_WORDS)
-        if is_like_words and _runs(undone) >= _RUNS_LEAST * len(undone):
-            view = View(way.says, way.cost_log10, undone, way.place)
-            found.append((cost - held / len(undone), at, view))
+    found: list[tuple[float, int, View]] = []
+    texts = [text, *(undone for _, _, undone in undone_by)]
+    scores = _like_words(texts, [way.is_frame for _, way, _ in undone_by])
+    if _SWAPPED_WITHIN.search(text):
+        # With letters for digits and signs it may read like words where it does not as it stands.
+        shapes = [shape_of_text(one.lower()) for one in texts]
+        swapped = _like_words(shapes, [False] * len(undone_by), only_listed=True)
+        scores = [
+            min(one, other + _SWAPPED_LATER) for one, other in zip(scores, swapped, strict=True)
+        ]
+    for (at, way, undone), score in zip(undone_by, scores, strict=True):
+        is_plain = undone.isascii() and undone.isprintable()
+        is_told = way.is_sure and is_plain and len(undone) < _TOLD_MOST * len(text)
+        if is_told or score < inf:
+            view = View(way.says, way.cost_log10, undone, way.place, is_told)
+            found.append((score, at, view))
         if way.is_sure and depth > 1:
             inner, inner_known = views_of(undone, known, looked_at, depth=depth - 1)
             for view in inner[:1]:
                 found.append((_letter_costs([view.text])[0], at, _both(view, way)))
             of_known += (_both(view, way) for view in inner_known[:1])
-    best = sorted(found, key=lambda one: one[:2])[:MEASURED_MOST]
+    best = sorted(found, key=lambda one: (not one[2].is_told, *one[:2]))[:MEASURED_MOST]
     return [view for _, _, view in best], of_known[:KNOWN_MOST]
+
+
+def _like_words(
+    texts: list[str], is_frame: list[bool], *, only_listed: bool = False
+) -> list[float]:
+    """Of each text but the first, how much it reads like words where the first does not, the less
+    the better; infinity where it does not. is_frame: of each, whether the first may do so too.
+    only_listed: by words of the lists alone, not by how letters follow.
+    """
+    own, *costs = _letter_costs(texts)
+    # Most views read no better, and are not looked up.
+    may_hold = [cost < own or cost == NO_LETTERS for cost in costs]
+    own_held, *held_by = _word_letters(
+        [texts[0], *(one for one, may in zip(texts[1:], may_hold, strict=True) if may)],
+        rarer=not only_listed,
+    )
+    in_turn = iter(held_by)
+    scores = []
+    for one, cost, may, may_be_like in zip(texts[1:], costs, may_hold, is_frame, strict=True):
+        held = next(in_turn) if may else 0
+        is_better = not only_listed and (may_be_like or cost < own - _BETTER)
+        is_held = held > own_held and (not only_listed or held > _LISTED_LEAST * len(one))
+        is_like_words = is_held or (is_better and cost < _LIKE_WORDS)
+        is_run = is_like_words and _runs(one) >= _RUNS_LEAST * len(one)
+        scores.append(cost - held / len(one) if is_run else inf)
+    return scores
 
 
 def _runs(text: str) -> int:
@@ -217,15 +265,17 @@ def _known_letters(shapes: Sequence[str], known: Sequence[str]) -> list[int]:
     ]
 
 
-def _word_letters(texts: list[str]) -> list[int]:
-    """Of each text, the letters of the runs that a list holds as they stand."""
+def _word_letters(texts: list[str], *, rarer: bool = True) -> list[int]:
+    """Of each text, the letters of the runs that a list holds as they stand; rarer: or that of
+    rarer words.
+    """
     known, letters = dictionaries().number, [0] * len(texts)
     shapes = [shape_of_letters(text.lower()) for text in texts]
     ends = list(accumulate(len(shape) + 1 for shape in shapes))
     shaped = "\n".join(shapes)
     for run in _WORD_RUN.finditer(shaped):
         word = run.group()
-        if word in known or (len(word) > WORD_LEAST and is_rarer(word)):
+        if word in known or (rarer and len(word) > WORD_LEAST and is_rarer(word)):
             letters[bisect_right(ends, run.start())] += len(word)
     return letters
 
@@ -310,6 +360,7 @@ def _ways() -> tuple[_Way, ...]:
         _Way("with a French keyboard set", 1.6, keys("qwazm,;", "azqw;m,"), _same),
         _Way("with its alphabet reversed", 1.7, keys(_ALPHABET, _ALPHABET[::-1]), _same),
         _Way("each character twice", 1.1, _single, _times(2), is_sure=True),
+        _Way("each character twice, in both cases", 1.4, _of_both_cases, _times(2), is_sure=True),
         _Way("in hexadecimal", 1.5, from_hexadecimal, _times(2), is_sure=True),
         _Way("in base 64", 1.5, from_base64, _whole, is_sure=True),
         _Way("in base 64, written backwards", 2.0, _of_turned(from_base64), _whole, is_sure=True),
@@ -330,7 +381,7 @@ def _ways() -> tuple[_Way, ...]:
         _Way("growing letter by letter", 1.4, _but_digits(_grown), _whole, is_sure=True),
         _Way("with k and z for c and s", 1.6, _mapped(_typed_as("kz", "cs")), _same),
         _Way("with digits put in", 1.3, _digits_behind, _whole, is_frame=True),
-        _Way("each letter with its place behind it", 1.7, _without_places, _whole, is_frame=True),
+        _Way("each letter with its place beside it", 1.7, _without_places, _whole, is_sure=True),
         _Way("two texts woven into one", 1.7, _but_digits(_unwoven), _whole),
         _Way("every second letter after the others", 1.8, _but_digits(_woven), _whole),
         _Way("every third letter after the other", 2.0, _but_digits(_by_thirds), _whole),
@@ -405,7 +456,12 @@ def _apart(text: str) -> Iterator[_Way]:
         if count >= _PUT_IN_LEAST and not c.isalnum() and all(map(str.isalpha, text.split(c)[:-1])):
             cost = BETWEEN_LOG10 + symbol_log10(c) + _PLACES_LOG10
             yield _Way("with a sign put in", cost, _always(text.replace(c, "")), _whole)
-        if count >= _BETWEEN_LEAST and not c.isalnum() and _BETWEEN.search(text.replace(c, "\0")):
+        parts = text.split(c)
+        # Some of the letters may be digits or signs that stand for them.
+        is_spelt = all(len(part) == 1 for part in parts[:-1])
+        is_spelt = is_spelt and 2 * sum(map(str.isalpha, parts)) >= len(parts)
+        is_between = is_spelt or _BETWEEN.search(text.replace(c, "\0"))
+        if count >= _BETWEEN_LEAST and not c.isalnum() and is_between:
             says = "with a blank between" if c == " " else "with one sign between"
             cost = BETWEEN_LOG10 + symbol_log10(c)
             yield _Way(says, cost, _always(text.replace(c, "")), _whole, is_sure=True)
@@ -422,6 +478,67 @@ def _beside(text: str) -> Iterator[_Way]:
             yield _Way(
                 f"with one letter {where} each", cost, _always(others), _times(2), is_sure=True
             )
+
+
+def _in_rows(text: str) -> Iterator[_Way]:
+    """Three rows of characters and more of one form, or two of which the second is the first moved
+    on in the alphabet: what the rows do not have of one another.
+    """
+    tail = _TAIL.search(text)
+    for end, apart in ((len(text), 0.0), *([(tail.start(), _STEP_LOG10)] if tail else ())):
+        body, behind = text[:end], text[end:]
+        found = [
+            (len(told) + cost, told, cost + apart, size)
+            for size in range(2, len(body) // 2 + 1)
+            if len(body) % size == 0
+            for told, cost in _rows_told(body, size)
+        ]
+        if found:
+            _, told, cost, size = min(found)
+            says = f"in {len(body) // size} rows of one form"
+            yield _Way(says, cost, _always(told + behind), _whole, is_sure=True)
+
+
+def _rows_told(text: str, size: int) -> Iterator[tuple[str, float]]:
+    """Of rows of this size, what they do not have of one another, and what finding that costs."""
+    columns = [text[at::size] for at in range(size)]
+    if len(text) == 2 * size:
+        steps = {_step(column) for column in columns}
+        is_much = size > BETWEEN_LOG10 + _STEP_LOG10 + 1 + _SURPRISE_LOG10
+        if is_much and len(steps) == 1 and steps != {None}:
+            yield text[:size], BETWEEN_LOG10 + _STEP_LOG10
+        return
+    free: list[str] = []
+    once, cost, followed = "", BETWEEN_LOG10 + _COLUMN_LOG10 * size, 0
+    for at, column in enumerate(columns):
+        if column == column[0] * len(column):
+            once, followed = once + column[0], followed + len(column) - 1
+        elif any(_follows(column, other) for other in columns[:at]):
+            cost, followed = cost + _STEP_LOG10, followed + len(column)
+        elif _step(column) in (1, -1):
+            once, cost = once + column[0], cost + _STEP_LOG10
+            followed += len(column) - 1
+        else:
+            free.append(column)
+    if followed > cost + _SURPRISE_LOG10:
+        yield "".join(map("".join, zip(*free, strict=True))) + once, cost
+
+
+def _step(column: str) -> int | None:
+    """By how much its letters, or its digits, go on from one to the next, if by the same."""
+    if not (column.isdigit() or (column.isascii() and column.isalpha())):
+        return None
+    of = 10 if column.isdigit() else 26
+    steps = {(ord(b) - ord(a)) % of for a, b in pairwise(column.lower())}
+    (step,) = steps if len(steps) == 1 else (0,)
+    return (step if 2 * step < of else step - of) or None
+
+
+def _follows(column: str, other: str) -> bool:
+    """Whether each character is the one of the other column, or that one's neighbour."""
+    pairs = zip(column, other, strict=True)
+    steps = {0 if a.lower() == b.lower() else _step(b + a) for a, b in pairs}
+    return len(steps) == 1 and steps <= {0, 1, -1}
 
 
 def _framed(text: str) -> Iterator[_Way]:
@@ -489,14 +606,24 @@ def _single(text: str) -> str | None:
     return text[::2] if len(text) % 2 == 0 and text[::2] == text[1::2] else None
 
 
+def _of_both_cases(text: str) -> str | None:
+    return None if text.islower() or text.isupper() else _single(text.lower())
+
+
 def _without_places(text: str) -> str | None:
-    """The letters, where each has a number behind it that is one more than the one before."""
+    """The letters, where each has its place beside it, in the text or in the alphabet."""
     pairs = _NUMBERED_LETTER.findall(text)
-    if len(pairs) < WORD_LEAST or "".join(map("".join, pairs)) != text:
+    if "".join(map("".join, pairs)) != text:
+        turned = _NUMBER_LETTER.findall(text)
+        pairs = [(letter, number) for number, letter in turned]
+        if "".join(map("".join, turned)) != text:
+            return None
+    if len(pairs) < WORD_LEAST:
         return None
     first, numbers = int(pairs[0][1]), [number for _, number in pairs]
     counted = [str(first + at) for at in range(len(pairs))]
-    if numbers not in (counted, [number[-1] for number in counted]):
+    of_alphabet = [str(_ALPHABET.find(letter.lower()) + 1) for letter, _ in pairs]
+    if numbers not in (counted, [number[-1] for number in counted], of_alphabet):
         return None
     return "".join(letter for letter, _ in pairs)
 
@@ -574,7 +701,17 @@ def _without_its_letter(text: str) -> str | None:
 
 
 def _unwoven(text: str) -> str | None:
-    return text[::2] + text[1::2] if len(text) >= 2 * WORD_LEAST else None
+    """One after the other; of two words, what is left of the longer one stands behind."""
+    n, known = len(text), dictionaries().number
+    if n < 2 * WORD_LEAST:
+        return None
+    if n <= _WITHIN_MOST and text.isascii() and text.isalpha():
+        for end in range(n - 2 + n % 2, WORD_LEAST, -2):
+            one, other = text[:end:2], text[1:end:2]
+            for first, second in ((one + text[end:], other), (one, other + text[end:])):
+                if all(shape_of_letters(word.lower()) in known for word in (first, second)):
+                    return first + second
+    return text[::2] + text[1::2]
 
 
 def _woven(text: str) -> str | None:

@@ -4,6 +4,8 @@ import re
 from collections.abc import Iterator
 from math import log10
 
+from newknot.core.strength.dictionaries import dictionaries
+from newknot.core.strength.rarer_words import is_rarer
 from newknot.core.strength.reading import FULLY_READ, Reading
 from newknot.core.strength.segments import Found, Part, SegmentKind
 
@@ -12,7 +14,7 @@ COPY_SHARE = 0.2
 _FROM_START_LOG10, _WHOLE_LOG10, _CASE_LOG10, _MIRROR_LOG10 = 0.3, 0.2, 0.7, 0.9
 _IN_SIGNS_LOG10, _IN_SIGNS_LEAST = 0.9, 4
 _STUTTER = re.compile(r"([a-z]{2,4})[-_. ]?(?:\1[-_. ]?)*(?=\1(?!\1)[a-z])")
-_STUTTER_LOG10 = 1.5
+_STUTTER_LOG10, _WORD_MOST = 1.5, 16
 """How many letters, how often, and what is between."""
 _SHORTEST = 3
 _SHORTER_OFFERED = 24
@@ -29,7 +31,7 @@ def copies(reading: Reading) -> Iterator[Found]:
         text = reading.text
     yield from _mirrored(reading.low)
     yield from _in_signs(reading)
-    yield from _stutter(reading.low)
+    yield from _stutter(reading)
     n = len(text)
     keys = [text[at : at + _SHORTEST] for at in range(n - _SHORTEST + 1)]
     if len(set(keys)) == len(keys):
@@ -92,8 +94,14 @@ def _in_signs(reading: Reading) -> Iterator[Found]:
                 yield Found(at, end, Part.PATTERN, which, fee, SegmentKind.COPY)
 
 
-def _stutter(low: str) -> Iterator[Found]:
-    """What stands at the beginning because the rest begins so, once or more."""
-    if said := _STUTTER.match(low):
+def _stutter(reading: Reading) -> Iterator[Found]:
+    """What stands at the beginning because a longer word behind it begins so, once or more."""
+    said, known = _STUTTER.match(reading.low), dictionaries().number
+    if said is None:
+        return
+    rest = reading.shaped[said.end() : said.end() + _WORD_MOST]
+    # Of letters that mean nothing, one of the two is no copy.
+    longer = (rest[:size] for size in range(said.end(1) + 1, len(rest) + 1))
+    if any(one in known or is_rarer(one) for one in longer):
         fee = -log10(COPY_SHARE)
         yield Found(0, said.end(), Part.PATTERN, _STUTTER_LOG10, fee, SegmentKind.COPY)
