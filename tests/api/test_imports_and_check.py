@@ -12,6 +12,7 @@ from newknot.core.login import LoginSecrets
 from newknot.core.strength import Measure
 from newknot.core.strength.measure import measured
 from newknot.core.strength.reading import Reading
+from newknot.exchange.portable_login import FURTHER_COLLECTION
 from newknot.store.corpus import Corpus
 from newknot.store.corpus_build import HashList, build_corpus
 from newknot.store.import_undo import get_brought_in
@@ -343,12 +344,14 @@ def test_what_is_taken_out_comes_back_whole_in_an_empty_vault(
     more = {"tags": ["stage, left", "hire"], "folder": "Work", "notes": "'by\nthe day"}
     key = {"second_factor": "elsewhere", "expires_on": "2030-01-02"}
     first = api.add("=Gantry", secret={"own": "=1+2"}, **own, **more, **key)["login_id"]
-    api.add("Gantry", secret={"own": "@second"}, **own)
+    fields = [{"name": n, "value": v} for n, v in (("Seat", "4"), (FURTHER_COLLECTION, "Hire"))]
+    api.add("Gantry", secret={"own": "@second"}, fields=fields if kind == "cxf" else [], **own)
     api.ok("PUT", f"logins/{first}/backup-codes", {"text": "aaaa-1111\nbbbb-2222"})
     api.ok("POST", f"logins/{first}/backup-codes/0", {"used": True})
     clock.pass_s(86_400 * 900)
     api.enter()
     body = api.call("POST", f"exports/{kind}", **api.proof()).content
+    assert (b'"Hire"' in body) == (kind == "cxf") and b'"title":"4"' not in body.replace(b" ", b"")
     other = make_api(tmp_path / "other", clock)
     other.enter("create")
     table = other.ok("POST", "imports", body)

@@ -221,6 +221,7 @@ def test_what_nothing_can_bring_back_is_let_go_of_and_all_else_of_it_stays(
     api.ok("PUT", f"logins/{login_id}", change)
     path = f"rotations/{api.ok('POST', 'rotations', {'login_id': other})['rotation_id']}"
     staged = api.ok("POST", f"{path}/hand-out", {"purpose": "copy"})["secret"]
+    api.ok("POST", "campaigns", {"login_ids": [login_id, other]})
     policy = {"name": "P", "domains": ["p.example"], "policy": {"min_length": 8, "max_length": 9}}
     gone = api.ok("POST", "policies", policy)["policy_id"]
     api.ok("POST", "vault/lock")
@@ -240,6 +241,8 @@ def test_what_nothing_can_bring_back_is_let_go_of_and_all_else_of_it_stays(
     listed = {one["title"]: one["login_id"] for one in api.ok("GET", "logins")["logins"]}
     assert listed.keys() == {title, "Other"}
     login_id = listed[title]
+    (campaign,) = api.ok("GET", "campaigns")
+    assert {one["login_id"] for one in campaign["places"]} == set(listed.values())
     assert api.earlier_secrets(login_id) == earlier
     if secret:
         assert api.secret_of(login_id) == secret

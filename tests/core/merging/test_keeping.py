@@ -62,6 +62,9 @@ def test_all_of_the_newest_day_are_kept_and_older_ones_of_a_day_are_not() -> Non
 def test_a_week_and_a_month_are_of_their_year() -> None:
     both = {START + timedelta(days=9), START + timedelta(days=9 - 364)}
     assert all(kept(both, KeepingRule(1, *more)) == both for more in ((2, 1), (1, 2)))
+    monday = datetime(2026, 11, 30, 9, tzinfo=UTC)
+    three = [monday + timedelta(days=n) for n in (-1, 0, 2)]
+    assert kept(three, KeepingRule(1, 2, 1)) == {three[0], three[2]}
 
 
 def test_a_clock_that_ran_ahead_or_back_lets_nothing_go_that_it_would_not() -> None:
