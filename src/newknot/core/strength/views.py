@@ -82,7 +82,8 @@ _COLUMN_LOG10, _STEP_LOG10, _SURPRISE_LOG10 = 0.3, 0.5, 1.5
 """Of rows of one form: for each place in them, for one that goes on by a step, and by how much it
 has to be less likely by chance, where each character is one of ten at the least.
 """
-_TAIL = re.compile(r"[\W\d_]{1,4}\Z")
+_BEHIND_MOST = 3
+"""Characters that may stand behind such rows."""
 _BETWEEN_LEAST, _PUT_IN_LEAST, _PLACES_LOG10 = 3, 2, 0.5
 _BETWEEN = re.compile("\0[^\\W\\d_]\0[^\\W\\d_]\0")
 
@@ -148,14 +149,17 @@ def views_of(
     if not SHORTEST <= len(text) <= LONGEST:
         return [], []
     undone_by: list[tuple[int, _Way, str]] = []
+    apart = [*_apart(text)]
+    # A sign between all is a form of rows too.
+    rows = () if any(way.is_sure for way in apart) else _in_rows(text)
     for at, way in enumerate(
         (
             *_ways(),
             *_shifted(text),
-            *_apart(text),
+            *apart,
             *_beside(text),
             *_framed(text),
-            *_in_rows(text),
+            *rows,
         )
     ):
         undone = way.undo(text)
@@ -484,19 +488,17 @@ def _in_rows(text: str) -> Iterator[_Way]:
     """Three rows of characters and more of one form, or two of which the second is the first moved
     on in the alphabet: what the rows do not have of one another.
     """
-    tail = _TAIL.search(text)
-    for end, apart in ((len(text), 0.0), *([(tail.start(), _STEP_LOG10)] if tail else ())):
-        body, behind = text[:end], text[end:]
-        found = [
-            (len(told) + cost, told, cost + apart, size)
-            for size in range(2, len(body) // 2 + 1)
-            if len(body) % size == 0
-            for told, cost in _rows_told(body, size)
-        ]
-        if found:
-            _, told, cost, size = min(found)
-            says = f"in {len(body) // size} rows of one form"
-            yield _Way(says, cost, _always(told + behind), _whole, is_sure=True)
+    n = len(text)
+    found = [
+        (len(told) + n - end + cost, f"{told}{text[end:]}", cost, end // size)
+        for end in range(n, max(n - _BEHIND_MOST, WORD_LEAST) - 1, -1)
+        for size in range(2, end // 2 + 1)
+        if end % size == 0
+        for told, cost in _rows_told(text[:end], size)
+    ]
+    if found:
+        _, told, cost, rows = min(found)
+        yield _Way(f"in {rows} rows of one form", cost, _always(told), _whole, is_sure=True)
 
 
 def _rows_told(text: str, size: int) -> Iterator[tuple[str, float]]:
