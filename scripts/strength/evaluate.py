@@ -24,6 +24,7 @@ from scripts.strength.newest import newest
 from scripts.strength.noted import noted
 from scripts.strength.offhand import offhand
 from scripts.strength.processes import Process, processes
+from scripts.strength.put_together import put_together
 from scripts.strength.rarer import rarer
 from scripts.strength.twice_changed import twice_changed
 from scripts.strength.unseen import unseen
@@ -114,6 +115,8 @@ def main(*, worst: bool, held_out: bool) -> None:
         _report(None, offhand(), worst=worst)
         print("\nwords changed in two ways, one upon the other")
         _report(None, twice_changed(), worst=worst, count=2)
+        print("\nparts of 41 kinds put together at random")
+        _report(None, put_together(), worst=worst, count=1)
         print("\ndrawn by chance, 7 to 20 characters of five alphabets")
         _report_chance()
         print("\nopen, fitted")

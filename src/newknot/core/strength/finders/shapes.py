@@ -35,7 +35,7 @@ _UNITS = (
     *("w", "kw", "v", "kv", "mb", "gb", "tb", "px", "pt", "c", "f", "%", "degrees", "percent"),
     *("dollars", "euros", "pounds", "cents", "usd", "eur", "gbp", "meters", "metres", "miles"),
 )
-_MOVE_LOG10 = log10(6 * 64)
+_MOVE_LOG10, _COLUMN_LOG10 = log10(6 * 64), 1.1
 _PREFIX = re.compile(
     r"(inv|ref|ord|doc|req|tkt|sku|po|id|no|nr|sn|pn|kd|kdnr|re|ab|rg|bug|fix|err|ver|rev|abc)[- ]"
 )
@@ -130,8 +130,11 @@ def _of_part(text: str) -> float:
 
 
 def _of_cells(text: str) -> float:
-    """Most sheets use their first columns and a hundred rows."""
-    return 3.1 * (1 + (":" in text)) - 0.5 * (len(re.findall(r"\d", text)) < 2)
+    """Of most sheets the first columns are used; a further letter, and a digit, is any."""
+    columns, letters = 1 + (":" in text), sum(map(str.isalpha, text))
+    return (
+        _COLUMN_LOG10 * columns + _LETTER_LOG10 * (letters - columns) + sum(map(str.isdigit, text))
+    )
 
 
 def _shape(
