@@ -44,7 +44,8 @@ from newknot.crypto import INTERACTIVE, derive_key
 from newknot.edge import SystemRandom
 from newknot.store.logins import get_secrets, list_cards
 from newknot.store.vault import Vault
-from newknot.usecases.check.checks import audited, run_check
+from newknot.usecases.check.audited import audited
+from newknot.usecases.check.checks import run_check
 from newknot.usecases.logins.logins import LoginDraft, NewSecret, add_login, list_logins
 from newknot.usecases.progress import Progress
 from newknot.usecases.vault.vault_passphrase import Likeness, judge

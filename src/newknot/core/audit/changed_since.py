@@ -3,7 +3,8 @@
 from collections.abc import Iterable, Iterator, Mapping
 
 from newknot.core.audit.check_result import CheckResult
-from newknot.core.audit.reach import Group
+from newknot.core.audit.reach import CordKind, Group
+from newknot.core.audit.similar import AlikeLeft
 from newknot.core.login import LoginCard
 from newknot.core.policy import NamedPolicy
 
@@ -24,13 +25,24 @@ def guesses_of(card: LoginCard, result: CheckResult) -> float | None:
     return None if is_since(card, result) else result.guess_numbers.get(card.login_id)
 
 
-def groups_left(result: CheckResult, cards: Mapping[str, LoginCard]) -> tuple[Group, ...]:
-    """The check's groups without what was renewed or went away; cards: by login id."""
-    return tuple(_groups_left(result.groups, gone_since(result, cards)))
+def groups_left(
+    result: CheckResult,
+    cards: Mapping[str, LoginCard],
+    alike: Mapping[tuple[str, ...], AlikeLeft],
+) -> tuple[Group, ...]:
+    """The check's groups without what was renewed or went away; cards: by login id; alike: of the
+    groups of alike secrets that lost a member, what is alike still.
+    """
+    return tuple(_groups_left(result.groups, gone_since(result, cards), alike))
 
 
-def _groups_left(groups: Iterable[Group], gone: frozenset[str]) -> Iterator[Group]:
+def _groups_left(
+    groups: Iterable[Group], gone: frozenset[str], alike: Mapping[tuple[str, ...], AlikeLeft]
+) -> Iterator[Group]:
     for group in groups:
+        if group.kind is CordKind.SIMILAR and group.login_ids in alike:
+            yield from (Group(group.kind, ids) for ids in alike[group.login_ids].groups)
+            continue
         left = group
         if not gone.isdisjoint(group.login_ids):
             left = Group(group.kind, tuple(o for o in group.login_ids if o not in gone))

@@ -10,8 +10,9 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from operator import is_
 
-from newknot.core.audit.audited import Measured
+from newknot.core.audit.audited import AuditedLogin, Measured
 from newknot.core.audit.finding import Finding, FindingKind
+from newknot.core.audit.reused import by_secret
 from newknot.core.audit.similar_keys import (
     SAYS,
     Alike,
@@ -124,6 +125,22 @@ class Likenesses:
                     group += new
             group.sort(key=lambda text: (text.letters, text.low, text.members[0].login.login_id))
             self._group_of.update(dict.fromkeys(group, group))
+
+
+@dataclass(frozen=True, slots=True)
+class AlikeLeft:
+    """Of some logins those that are alike, in groups, and the finding of each by its login id."""
+
+    groups: tuple[tuple[str, ...], ...]
+    findings: dict[str, Finding]
+
+
+def alike_left(logins: Iterable[AuditedLogin]) -> AlikeLeft:
+    """What a check of these alone finds alike; how strong they are is not asked."""
+    found = Likenesses().groups(by_secret([Measured(one, None, None) for one in logins]).values())
+    members = ([m.login.login_id for text in group for m in text.members] for group in found)
+    findings = (finding for group in found for finding in similar(group))
+    return AlikeLeft(tuple(map(tuple, members)), {one.login_id: one for one in findings})
 
 
 def similar(group: Sequence[Text]) -> Iterator[Finding]:

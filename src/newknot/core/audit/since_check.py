@@ -15,6 +15,7 @@ from newknot.core.audit.finding import KINDS, Finding, FindingKind, parts_of, to
 from newknot.core.audit.names_since import Names
 from newknot.core.audit.of_card import found_of_card
 from newknot.core.audit.off_policy import off_policy_of
+from newknot.core.audit.similar import AlikeLeft
 from newknot.core.audit.ties_left import TIES, Ties
 from newknot.core.calendar_day import day_of
 from newknot.core.login import LoginCard, LoginSecrets
@@ -47,19 +48,21 @@ def since_check(
     policy_of: Callable[[str], NamedPolicy | None],
     secrets_of: Callable[[str], LoginSecrets | None],
     likeness_of: Callable[[LoginSecrets], str],
+    alike: Mapping[tuple[str, ...], AlikeLeft],
     passphrase_since: datetime | None,
     today: date,
 ) -> SinceCheck:
     """What stands of a check. cards: by login id; policies: of all sites; policy_of: that of an
     address; secrets_of: a login's, None where they cannot be read; likeness_of: how they resemble
-    a passphrase of the vault; passphrase_since: from when its present one is.
+    a passphrase of the vault; alike: of the groups of alike secrets that lost a member, by their
+    logins, what is alike still; passphrase_since: from when its present one is.
     """
     is_passphrase_new = passphrase_since is not None and passphrase_since > result.checked_at
     gone = gone_since(result, cards)
     # Who shares a further field still does so when the login's own secret is another.
     of_fields = (f for f in result.findings if f.field_name or f.parts)
     by_field = {f.login_id for f in of_fields if f.kind in TIES}
-    ties = Ties(result, cards, gone - (by_field & cards.keys()))
+    ties = Ties(result, cards, gone - (by_field & cards.keys()), alike)
     changed = changed_since(result, cards, gone)
     untouched = cards.keys() - changed - ties.touched
     names = Names(result, cards, changed)

@@ -8,10 +8,11 @@ from newknot.core.audit.check_result import CheckResult
 from newknot.core.audit.finding import Finding, FindingKind
 from newknot.core.audit.names_since import MORE
 from newknot.core.audit.reach import CordKind, Group
+from newknot.core.audit.similar import AlikeLeft
 from newknot.core.calendar_day import day_of
 from newknot.core.login import LoginCard
 
-TIES = {FindingKind.REUSED: CordKind.SAME, FindingKind.SIMILAR: CordKind.SIMILAR}
+TIES = frozenset((FindingKind.REUSED, FindingKind.SIMILAR))
 _NAMED_MOST = 50
 _LOOKED_AT = 3
 """Of those with one secret the first ones are named."""
@@ -29,48 +30,59 @@ class _Left:
 
 
 class Ties:
-    """What is left of the groups that the check found. touched: logins of those that lost one."""
+    """What is left of the groups that the check found. touched: logins of those that lost one.
+    alike: of those of alike secrets, by their logins, what is alike still.
+    """
 
     def __init__(
-        self, result: CheckResult, cards: Mapping[str, LoginCard], gone: frozenset[str]
+        self,
+        result: CheckResult,
+        cards: Mapping[str, LoginCard],
+        gone: frozenset[str],
+        alike: Mapping[tuple[str, ...], AlikeLeft],
     ) -> None:
         self._cards = cards
-        self._of: dict[tuple[CordKind, str], list[_Left]] = {}
-        self.touched = set[str]()
-        for group in result.groups:
+        self._alike_left = {one: left for ids, left in alike.items() for one in ids}
+        self._of: dict[str, list[_Left]] = {}
+        self.touched = {*self._alike_left}
+        same = [group for group in result.groups if group.kind is CordKind.SAME]
+        for group in same:
             if not gone.isdisjoint(group.login_ids):
                 self.touched.update(group.login_ids)
-        for group in result.groups if self.touched else ():
+        for group in same if self.touched else ():
             if not self.touched.isdisjoint(group.login_ids):
                 left = _Left(group, cards, gone)
                 for one in group.login_ids:
-                    self._of.setdefault((group.kind, one), []).append(left)
+                    self._of.setdefault(one, []).append(left)
 
     def is_alone(self, login_id: str) -> bool:
         """Whether no other is left of a group that it shares its secret with."""
-        groups = self._of.get((CordKind.SAME, login_id), [])
+        groups = self._of.get(login_id, [])
         return bool(groups) and all(one.members <= {login_id} for one in groups)
 
     def left_of(self, finding: Finding) -> Finding | None:
         """The finding while another of its group is left; said of those that are."""
         me = finding.login_id
-        groups = self._of.get((TIES[finding.kind], me), [])
+        if finding.kind is FindingKind.SIMILAR:
+            return self._alike(finding) if me in self._alike_left else finding
+        groups = self._of.get(me, [])
         if not groups:
             return finding
-        same = frozenset((me,))
-        if finding.kind is FindingKind.SIMILAR:
-            # Those of one secret are not like each other, but the same.
-            same = same.union(*(one.members for one in self._of.get((CordKind.SAME, me), [])))
-        if all(one.members <= same for one in groups):
+        if all(one.members <= {me} for one in groups):
             return None
         if len(groups) > 1 or groups[0].is_whole:
             return finding
         left = groups[0]
-        more = (len(left.members - same) if len(same) > 1 else len(left.ids) - 1) - 1
+        more = len(left.ids) - 2
         ending = f" and {more} other{'s' if more > 1 else ''}" if more else ""
-        if finding.kind is FindingKind.REUSED:
-            return self._same_as(finding, left, ending)
-        return self._like(finding, left, same, ending)
+        return self._same_as(finding, left, ending)
+
+    def _alike(self, finding: Finding) -> Finding | None:
+        """As a check of those that are left says it; None where it is like none of them."""
+        anew = self._alike_left[finding.login_id].findings.get(finding.login_id)
+        if anew is None or (anew.evidence, anew.others) == (finding.evidence, finding.others):
+            return finding if anew is not None else None
+        return replace(finding, evidence=anew.evidence, others=anew.others)
 
     def _same_as(self, finding: Finding, left: _Left, ending: str) -> Finding:
         """As `reused` says it; what is of a further field stays, for cards know nothing of it."""
@@ -92,18 +104,3 @@ class Ties:
         card = self._cards[other]
         is_alike = card.title == self._cards[login_id].title
         return f"{card.title}, {card.user_name}" if is_alike else card.title
-
-    def _like(self, finding: Finding, left: _Left, same: frozenset[str], ending: str) -> Finding:
-        """As `similar` says it; where the nearest is gone, that it is."""
-        named = [one for one in finding.others if one in left.members and one not in same]
-        for one in named:
-            title = self._cards[one].title
-            rest = finding.evidence.removeprefix(f"Like {title}")
-            if said := re.fullmatch(rf"{MORE}(: .*)", rest):
-                evidence = f"Like {title}{ending}{said[1]}"
-                break
-        else:
-            other = next(one for one in (*named, *left.ids) if one not in same)
-            title = self._cards[other].title
-            evidence = f"Found alike with {title}{ending}; the nearest of them is renewed or gone"
-        return replace(finding, evidence=evidence, others=tuple(named))

@@ -2,7 +2,6 @@
 
 import gc
 from collections.abc import Callable, Collection, Mapping, Sequence
-from dataclasses import replace
 from datetime import datetime, timedelta
 from threading import Lock
 
@@ -19,10 +18,9 @@ from newknot.core.audit.finding import wants_secret
 from newknot.core.audit.memory import AuditMemory
 from newknot.core.audit.reach import Group
 from newknot.core.audit.worklist import Need, to_set_right
-from newknot.core.login import LoginCard, LoginSecrets, Origin
+from newknot.core.login import LoginCard
 from newknot.core.policy import NamedPolicy
 from newknot.core.rotation import OPEN_STATES
-from newknot.core.rotation.due import own_day
 from newknot.store.checks import get_check, put_check
 from newknot.store.errors import RecordDamaged, RecordMissing
 from newknot.store.logins import get_card, list_secrets
@@ -30,6 +28,7 @@ from newknot.store.manifest import Label
 from newknot.store.policies import list_policies
 from newknot.store.rotations import list_rotations
 from newknot.store.vault import Vault
+from newknot.usecases.check.audited import audited
 from newknot.usecases.check.corpora import AskedList
 from newknot.usecases.check.kept_measures import KeptMeasures
 from newknot.usecases.check.reach import reset_by
@@ -263,47 +262,6 @@ def met_since(
 def _keep(vault: Vault, measures: KeptMeasures, login_ids: set[str]) -> None:
     with vault.transaction() as tx:
         measures.keep(tx, login_ids)
-
-
-def audited(
-    card: LoginCard,
-    held: LoginSecrets,
-    named: NamedPolicy | None = None,
-    passphrase_likeness: str = "",
-) -> AuditedLogin:
-    """A login as the audit wants it."""
-    own = AuditedLogin(
-        login_id=card.login_id,
-        title=card.title,
-        user_name=card.user_name,
-        address=card.address,
-        importance=card.importance,
-        expires_on=own_day(card),
-        max_age_days=named.policy.max_age_days if named is not None else None,
-        secret=held.secret if len(held.secret) else None,
-        origin=held.origin,
-        secret_since_at=card.secret_since_at,
-        resets_by=card.resets_by,
-        policy=named.policy if named is not None else None,
-        policy_name=named.name if named is not None else "",
-        passphrase_likeness=passphrase_likeness,
-        second_factor=card.second_factor,
-        offers_second_factor=named.offers_second_factor if named is not None else False,
-    )
-    fields = tuple(
-        # A site's rules are for the password alone.
-        replace(
-            own,
-            field=one.name,
-            field_id=one.secret_id,
-            secret=one.value,
-            origin=Origin("own"),
-            policy=None,
-        )
-        for one in held.fields
-        if len(one.value)
-    )
-    return replace(own, fields=fields) if fields else own
 
 
 def counts_of(findings: Sequence[Finding]) -> dict[str, int]:

@@ -11,6 +11,7 @@ from newknot.store.checks import get_check
 from newknot.store.logins import Cards, cards_written_since
 from newknot.store.manifest import Label
 from newknot.store.vault import Vault
+from newknot.usecases.check.alike_since import alike_since
 from newknot.usecases.logins.logins import list_logins
 
 
@@ -48,7 +49,8 @@ def cords(vault: Vault) -> tuple[tuple[Group, ...], list[Reset]]:
     """The groups that share or resemble a secret, and who resets whom; logins that stand alone
     are in neither.
     """
-    groups = vault.once("groups left", (Label.LOGIN, Label.CHECK), partial(_groups, vault))
+    labels = (Label.LOGIN, Label.CHECK, Label.POLICY)
+    groups = vault.once("groups left", labels, partial(_groups, vault))
     return groups, reset_by(vault)
 
 
@@ -56,7 +58,8 @@ def _groups(vault: Vault) -> tuple[Group, ...]:
     result = get_check(vault)
     if result is None:
         return ()
-    return groups_left(result, {card.login_id: card for card in list_logins(vault)[0]})
+    cards = {card.login_id: card for card in list_logins(vault)[0]}
+    return groups_left(result, cards, alike_since(vault, result, cards))
 
 
 def falls_with(vault: Vault, login_id: str) -> list[Fall]:

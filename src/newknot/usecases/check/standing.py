@@ -37,6 +37,7 @@ from newknot.store.rotations import list_rotations
 from newknot.store.safeguards import get_safeguards
 from newknot.store.vault import Vault
 from newknot.store.waivers import list_waivers
+from newknot.usecases.check.alike_since import alike_since
 from newknot.usecases.check.checks import renewal
 from newknot.usecases.check.reach import cords
 from newknot.usecases.logins.logins import list_logins
@@ -130,6 +131,7 @@ def _checked(
         policy_of=NamedPolicies(policies).of,
         secrets_of=partial(_secrets_of, vault),
         likeness_of=lambda held: passphrase_likeness(vault, held.secret, passphrases),
+        alike=alike_since(vault, result, cards),
         passphrase_since=passphrases[-1].since_at if passphrases else None,
         today=today,
     )
