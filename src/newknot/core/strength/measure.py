@@ -1,6 +1,5 @@
 """The guess number of a chosen text: how many texts a guesser would try no later, and why."""
 
-import string
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cache
@@ -8,6 +7,7 @@ from functools import cache
 from newknot.core.strength.budgets import BUDGETS, AttackBudget, Fall, fall, weakest_fallen
 from newknot.core.strength.context import Context, read_context
 from newknot.core.strength.finders import Offers
+from newknot.core.strength.finders.symbols import PAIRS
 from newknot.core.strength.guesses import beside_doubt
 from newknot.core.strength.reading import Reading, read
 from newknot.core.strength.segments import Segment, SegmentKind
@@ -208,15 +208,16 @@ class Looks:
 
 
 def _stretches(plain: Way, text: str) -> Iterator[tuple[int, int]]:
-    """[start, end) of what may have been changed by itself: all that is doubtful, and the text
-    without the signs at its ends.
+    """[start, end) of what may have been changed by itself: all that is left to chance, and the
+    text between two signs.
     """
-    doubtful = [s for s in plain.segments if s.kind in BY_CHANCE] or plain.segments
-    bare = text.strip(string.punctuation)
-    at = text.find(bare)
-    for start, end in dict.fromkeys(((doubtful[0].start, doubtful[-1].end), (at, at + len(bare)))):
-        if WITHIN_LEAST <= end - start < len(text):
-            yield start, end
+    doubtful = [s for s in plain.segments if s.kind in BY_CHANCE]
+    first, last = (doubtful[0].start, doubtful[-1].end) if doubtful else (0, 0)
+    if WITHIN_LEAST <= last - first < len(text):
+        yield first, last
+    is_between = not text[0].isalnum() and text[-1] in (text[0], PAIRS.get(text[0]))
+    if is_between and len(text) - 2 >= WITHIN_LEAST and (first, last) != (1, len(text) - 1):
+        yield 1, len(text) - 1
 
 
 def _place_within(view: View, first: int, last: int) -> Callable[[int, int, int], tuple[int, int]]:

@@ -71,9 +71,9 @@ _TOLD_MOST = 0.8
 """Of a text of a form that hardly comes by chance, what it says at most; the rest follows of it."""
 _RUN = re.compile(r"[^\W\d_]{3,}")
 _WORD_RUN = re.compile(r"[^\W\d_]{4,}")
-_SWAPPED_LATER, _LISTED_LEAST = 0.3, 0.6
+_SWAPPED_LATER, _LISTED_LEAST, _LETTERS_LEAST = 0.3, 0.6, 0.85
 """What reads so with letters for digits comes after what does as it stands; more than this share
-of it is a word of a list.
+of it is a word of a list, and more than the last are letters then.
 """
 _SWAPPED_WITHIN = re.compile("[a-z][0-9!|@$+€]{1,2}[a-z]", re.IGNORECASE)
 _FOREIGN_RUN = re.compile(r"[a-zA-Z]*[^\W\d_a-zA-Z][^\W\d_]*")
@@ -82,8 +82,8 @@ _COLUMN_LOG10, _STEP_LOG10, _SURPRISE_LOG10 = 0.3, 0.5, 1.5
 """Of rows of one form: for each place in them, for one that goes on by a step, and by how much it
 has to be less likely by chance, where each character is one of ten at the least.
 """
-_BEHIND_MOST = 3
-"""Characters that may stand behind such rows."""
+_ROWS_MOST, _BEHIND_MOST = 40, 3
+"""Characters of a text in rows, and of what may stand behind them."""
 _BETWEEN_LEAST, _PUT_IN_LEAST, _PLACES_LOG10 = 3, 2, 0.5
 _BETWEEN = re.compile("\0[^\\W\\d_]\0[^\\W\\d_]\0")
 
@@ -173,7 +173,7 @@ def views_of(
     found: list[tuple[float, int, View]] = []
     texts = [text, *(undone for _, _, undone in undone_by)]
     scores = _like_words(texts, [way.is_frame for _, way, _ in undone_by])
-    if _SWAPPED_WITHIN.search(text):
+    if _SWAPPED_WITHIN.search(text) and _is_mostly_letters(shape_of_text(text.lower())):
         # With letters for digits and signs it may read like words where it does not as it stands.
         shapes = [shape_of_text(one.lower()) for one in texts]
         swapped = _like_words(shapes, [False] * len(undone_by), only_listed=True)
@@ -219,6 +219,10 @@ def _like_words(
         is_run = is_like_words and _runs(one) >= _RUNS_LEAST * len(one)
         scores.append(cost - held / len(one) if is_run else inf)
     return scores
+
+
+def _is_mostly_letters(text: str) -> bool:
+    return sum(map(str.isalpha, text)) >= _LETTERS_LEAST * len(text)
 
 
 def _runs(text: str) -> int:
@@ -489,6 +493,8 @@ def _in_rows(text: str) -> Iterator[_Way]:
     on in the alphabet: what the rows do not have of one another.
     """
     n = len(text)
+    if n > _ROWS_MOST:
+        return
     found = [
         (len(told) + n - end + cost, f"{told}{text[end:]}", cost, end // size)
         for end in range(n, max(n - _BEHIND_MOST, WORD_LEAST) - 1, -1)
@@ -503,44 +509,49 @@ def _in_rows(text: str) -> Iterator[_Way]:
 
 def _rows_told(text: str, size: int) -> Iterator[tuple[str, float]]:
     """Of rows of this size, what they do not have of one another, and what finding that costs."""
-    columns = [text[at::size] for at in range(size)]
+    low = low if len(low := text.lower()) == len(text) else text
     if len(text) == 2 * size:
-        steps = {_step(column) for column in columns}
         is_much = size > BETWEEN_LOG10 + _STEP_LOG10 + 1 + _SURPRISE_LOG10
-        if is_much and len(steps) == 1 and steps != {None}:
+        if is_much and _step(low[0] + low[size]) and _is_moved_on(low[:size], low[size:]):
             yield text[:size], BETWEEN_LOG10 + _STEP_LOG10
         return
+    columns = [low[at::size] for at in range(size)]
     free: list[str] = []
     once, cost, followed = "", BETWEEN_LOG10 + _COLUMN_LOG10 * size, 0
     for at, column in enumerate(columns):
         if column == column[0] * len(column):
-            once, followed = once + column[0], followed + len(column) - 1
+            once, followed = once + text[at], followed + len(column) - 1
         elif any(_follows(column, other) for other in columns[:at]):
             cost, followed = cost + _STEP_LOG10, followed + len(column)
-        elif _step(column) in (1, -1):
-            once, cost = once + column[0], cost + _STEP_LOG10
+        elif _follows(column[1:], column[:-1]):
+            once, cost = once + text[at], cost + _STEP_LOG10
             followed += len(column) - 1
         else:
-            free.append(column)
+            free.append(text[at::size])
     if followed > cost + _SURPRISE_LOG10:
         yield "".join(map("".join, zip(*free, strict=True))) + once, cost
 
 
-def _step(column: str) -> int | None:
-    """By how much its letters, or its digits, go on from one to the next, if by the same."""
-    if not (column.isdigit() or (column.isascii() and column.isalpha())):
-        return None
-    of = 10 if column.isdigit() else 26
-    steps = {(ord(b) - ord(a)) % of for a, b in pairwise(column.lower())}
-    (step,) = steps if len(steps) == 1 else (0,)
-    return (step if 2 * step < of else step - of) or None
-
-
 def _follows(column: str, other: str) -> bool:
-    """Whether each character is the one of the other column, or that one's neighbour."""
-    pairs = zip(column, other, strict=True)
-    steps = {0 if a.lower() == b.lower() else _step(b + a) for a, b in pairs}
-    return len(steps) == 1 and steps <= {0, 1, -1}
+    """Whether each character is the one of the other column, or the one beside that."""
+    by = ord(column[0]) - ord(other[0])
+    if not -1 <= by <= 1 or not (by == 0 or (column[0].isalnum() and other[0].isalnum())):
+        return False
+    return all(ord(a) - ord(b) == by for a, b in zip(column, other, strict=True))
+
+
+def _is_moved_on(half: str, other: str) -> bool:
+    """Whether all letters, and all digits, are as many places further on in the other half."""
+    return len({_step(a + b) for a, b in zip(half, other, strict=True)}) == 1
+
+
+def _step(pair: str) -> int | None:
+    """By how much the second of two letters, or digits, is further on; None of others."""
+    if not (pair.isdigit() or (pair.isascii() and pair.isalpha())):
+        return None
+    of = 10 if pair.isdigit() else 26
+    step = (ord(pair[1]) - ord(pair[0])) % of
+    return (step if 2 * step < of else step - of) or None
 
 
 def _framed(text: str) -> Iterator[_Way]:
