@@ -1,0 +1,476 @@
+"""Invertible changes of a text, each with a small function that undoes it, which gives nothing
+where it cannot have been made.
+"""
+
+import re
+from collections import Counter
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from functools import cache
+from itertools import pairwise, zip_longest
+from math import isqrt
+
+import numpy as np
+from numpy.typing import NDArray
+
+from newknot.core.strength.codings import (
+    from_47,
+    from_base32,
+    from_base64,
+    from_binary,
+    from_hexadecimal,
+    from_look_alikes,
+    from_morse,
+    from_numbers,
+    from_presses,
+    from_square,
+    from_upside_down,
+    romanised,
+    without_marks,
+)
+from newknot.core.strength.dictionaries import dictionaries
+from newknot.core.strength.finders.symbols import AGAIN_LOG10, PAIRS, symbol_log10
+from newknot.core.strength.letter_chain import LETTERS
+from newknot.core.strength.reading import shape_of_letters
+from newknot.core.strength.views.like_words import WORD_LEAST, letters_of_bytes
+from newknot.core.strength.views.rows import BETWEEN_LOG10, in_rows
+
+FRAME_MOST, _FRAME_LOG10 = 4, 1.2
+"""Characters of what stands on both ends, and what each of them costs."""
+LETTER_LOG10 = 1.4
+"""One of the alphabet."""
+_WITHIN_MOST = 24
+_TURNED_LOG10 = 0.9
+_ONE_OFF_LOG10, _FAR_OFF_LOG10 = 1.3, 1.8
+"""Of hands one key off, and of those that stand across or two keys away."""
+_BETWEEN_LEAST, _PUT_IN_LEAST, _PLACES_LOG10 = 3, 2, 0.5
+_BETWEEN = re.compile("\0[^\\W\\d_]\0[^\\W\\d_]\0")
+
+_ROWS = (
+    ("`1234567890-=", "~!@#$%^&*()_+"),
+    ("qwertyuiop[]\\", "QWERTYUIOP{}|"),
+    ("asdfghjkl;'", 'ASDFGHJKL:"'),
+    ("zxcvbnm,./", "ZXCVBNM<>?"),
+)
+_LATIN_KEYS = "`qwertyuiop[]asdfghjkl;'zxcvbnm,./"
+_CYRILLIC_KEYS = "ёйцукенгшщзхъфывапролджэячсмитьбю."
+_QWERTY = "qwertyuiop[]asdfghjkl;'zxcvbnm,./-="
+_DVORAK = "',.pyfgcrl/=aoeuidhtns-;qjkxbmwvz[]"
+_NUMBERED = str.maketrans("12345", "aeiou")
+_DIGIT_WITHIN = re.compile("(?<=[a-zA-Z])[0-9](?=[a-zA-Z])")
+_PUT_IN = re.compile(r"([aeiou]+)([b-df-hj-np-tv-z])\1")
+_NUMBERED_LETTER = re.compile("([^\\W\\d_])([0-9]{1,2})")
+_NUMBER_LETTER = re.compile("([0-9]{1,2})([^\\W\\d_])")
+_ALPHABET = "abcdefghijklmnopqrstuvwxyz"
+_BY_USE = "etaoinsrhldcumfpgwybvkxjqz"
+_USUAL = [_BY_USE.index(c) for c in _ALPHABET]
+"""How rare each letter is in English: its place in the order of use."""
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """An invertible change that may have been made to a text, in words, log10 of what choosing it
+    costs, and how it is undone; place: as of a view.
+    """
+
+    says: str
+    cost_log10: float
+    undo: Callable[[str], str | None]
+    place: Callable[[int, int, int], tuple[int, int]]
+    is_sure: bool = False
+    """Hardly a text is of this form by chance: what comes out may have been changed before."""
+    is_frame: bool = False
+    """What is taken away need not be read: the rest may read like words before and after."""
+
+
+def changes_of(text: str) -> Iterator[Change]:
+    """Every change that may have been made to the text."""
+    yield from _ways()
+    yield from _shifted(text)
+    apart = [*_apart(text)]
+    yield from apart
+    yield from _beside(text)
+    yield from _framed(text)
+    # A sign between all is a form of rows too.
+    if not any(change.is_sure for change in apart) and (found := in_rows(text)):
+        told, cost, rows = found
+        yield Change(f"in {rows} rows of one form", cost, _always(told), whole, is_sure=True)
+
+
+def _same(start: int, end: int, n: int) -> tuple[int, int]:
+    return start, end
+
+
+def _turned(start: int, end: int, n: int) -> tuple[int, int]:
+    return n - end, n - start
+
+
+def _times(factor: int) -> Callable[[int, int, int], tuple[int, int]]:
+    return lambda start, end, n: (factor * start, min(n, factor * end))
+
+
+def whole(start: int, end: int, n: int) -> tuple[int, int]:
+    """The place of what may have stood anywhere."""
+    return 0, n
+
+
+@cache
+def _ways() -> tuple[Change, ...]:
+    def keys(typed: str, meant: str) -> Callable[[str], str | None]:
+        return _mapped(_typed_as(typed, meant))
+
+    return (
+        Change("written backwards", _TURNED_LOG10, lambda text: text[::-1], _turned),
+        *(
+            Change(f"typed {where}", cost, _mapped(table), _same)
+            for where, cost, table in _neighbours()
+        ),
+        Change("on a Russian keyboard's keys", 1.3, keys(_LATIN_KEYS, _CYRILLIC_KEYS), _same),
+        Change("with a Russian keyboard set", 1.3, keys(_CYRILLIC_KEYS, _LATIN_KEYS), _same),
+        Change("on a Dvorak keyboard's keys", 1.9, keys(_DVORAK, _QWERTY), _same),
+        Change("with a Dvorak keyboard set", 1.9, keys(_QWERTY, _DVORAK), _same),
+        Change("with a German keyboard set", 1.6, keys("yz", "zy"), _same),
+        Change("with a French keyboard set", 1.6, keys("qwazm,;", "azqw;m,"), _same),
+        Change("with its alphabet reversed", 1.7, keys(_ALPHABET, _ALPHABET[::-1]), _same),
+        Change("each character twice", 1.1, _single, _times(2), is_sure=True),
+        Change("each character twice, in both cases", 1.4, _of_both_cases, _times(2), is_sure=True),
+        Change("in hexadecimal", 1.5, from_hexadecimal, _times(2), is_sure=True),
+        Change("in base 64", 1.5, from_base64, whole, is_sure=True),
+        Change("in base 64, written backwards", 2.0, _of_turned(from_base64), whole, is_sure=True),
+        Change("in base 32", 1.7, from_base32, whole),
+        Change("by its places in a square of letters", 1.7, from_square, _times(2)),
+        Change("in Cyrillic or Greek letters by their sounds", 1.5, romanised, whole),
+        Change("in Morse code", 1.3, from_morse, whole, is_sure=True),
+        Change("in binary", 1.5, from_binary, whole, is_sure=True),
+        Change("by a telephone's keys, pressed until it came", 1.3, from_presses, whole),
+        Change("in character numbers", 1.7, from_numbers, whole, is_sure=True),
+        Change("in letters of another make", 1.4, from_look_alikes, _same, is_sure=True),
+        Change("upside down", 1.4, from_upside_down, _turned, is_sure=True),
+        Change("struck through", 1.4, without_marks, whole, is_sure=True),
+        Change("shifted by 47 in the table of characters", 1.9, from_47, _same),
+        Change("its vowels as numbers", 1.6, _from_numbered, _same),
+        Change("its vowels as numbers, with digits behind", 1.6, _from_numbered_within, _same),
+        Change("with a syllable in each vowel", 1.6, _without_syllables, whole),
+        Change("growing letter by letter", 1.4, _but_digits(_grown), whole, is_sure=True),
+        Change("with k and z for c and s", 1.6, _mapped(_typed_as("kz", "cs")), _same),
+        Change("with digits put in", 1.3, _digits_behind, whole, is_frame=True),
+        Change("each letter with its place beside it", 1.7, _without_places, whole, is_sure=True),
+        Change("two texts woven into one", 1.7, _but_digits(_unwoven), whole),
+        Change("every second letter after the others", 1.8, _but_digits(_woven), whole),
+        Change("every third letter after the other", 2.0, _but_digits(_by_thirds), whole),
+        Change("with its halves exchanged", 1.5, _but_digits(_halves_back), whole),
+        Change(
+            "each letter one further on than the one before", 2.0, _but_digits(_one_less), _same
+        ),
+        Change("from its ends inwards", 1.9, _but_digits(_inside_out), whole),
+        Change("one word put into another", 1.6, _but_digits(_word_within), whole, is_frame=True),
+        Change("its last letter in front", 1.6, _but_digits(_first_behind), whole),
+        Change("its first letter behind", 1.6, _but_digits(_last_in_front), whole),
+        Change("with the next vowel for each", 1.9, _mapped(_typed_as("eioua", "aeiou")), _same),
+        Change(
+            "between its own letter", 1.6, _but_digits(_without_its_letter), whole, is_frame=True
+        ),
+    )
+
+
+def _shifted(text: str) -> Iterator[Change]:
+    """The two shifts in the alphabet whose letters are the most usual ones."""
+    codes = np.frombuffer(text.encode("ascii", "replace"), dtype=np.uint8)
+    counts = np.bincount(letters_of_bytes()[codes], minlength=LETTERS)[1:]
+    for by in np.argsort(_usual_shifted() @ counts, kind="stable")[:2].tolist():
+        yield shifts()[by + 1]
+        yield shifts_turned()[by + 1]
+
+
+@cache
+def _usual_shifted() -> NDArray[np.intp]:
+    """How rare each letter would be, if it was shifted by 1 to 25."""
+    return np.array([[_USUAL[(at - by) % 26] for at in range(26)] for by in range(1, 26)])
+
+
+@cache
+def shifts_turned() -> dict[int, Change]:
+    """The same, written backwards then; by how much they shift."""
+    return {
+        by: Change(
+            f"{way.says}, written backwards",
+            way.cost_log10 + _TURNED_LOG10,
+            _of_turned(way.undo),
+            _turned,
+        )
+        for by, way in shifts().items()
+    }
+
+
+def _of_turned(undo: Callable[[str], str | None]) -> Callable[[str], str | None]:
+    return lambda text: undo(text[::-1])
+
+
+@cache
+def shifts() -> dict[int, Change]:
+    """Shifts in the alphabet, by how much."""
+    return {
+        by: Change(
+            f"shifted by {by} in the alphabet",
+            1.3 if by == 13 else 2.1,
+            _mapped(_typed_as(_ALPHABET, _ALPHABET[-by:] + _ALPHABET[:-by])),
+            _same,
+        )
+        for by in range(1, 26)
+    }
+
+
+def _apart(text: str) -> Iterator[Change]:
+    """The same sign between all letters: the text without it."""
+    gaps = re.split(r"[^\W_]", text)
+    between = gaps[1] if len(gaps) > _BETWEEN_LEAST + 1 else ""
+    is_even = set(gaps[1:-1]) == {between} and set(gaps[0] + gaps[-1]) <= set(between)
+    if len(between) > 1 and is_even:
+        cost = BETWEEN_LOG10 + _signs_log10(between)
+        letters = "".join(c for c in text if c not in between)
+        yield Change("with signs between", cost, _always(letters), whole, is_sure=True)
+    for c, count in Counter(text).items():
+        if count >= _PUT_IN_LEAST and not c.isalnum() and all(map(str.isalpha, text.split(c)[:-1])):
+            cost = BETWEEN_LOG10 + symbol_log10(c) + _PLACES_LOG10
+            yield Change("with a sign put in", cost, _always(text.replace(c, "")), whole)
+        parts = text.split(c)
+        # Some of the letters may be digits or signs that stand for them.
+        is_spelt = all(len(part) == 1 for part in parts[:-1])
+        is_spelt = is_spelt and 2 * sum(map(str.isalpha, parts)) >= len(parts)
+        is_between = is_spelt or _BETWEEN.search(text.replace(c, "\0"))
+        if count >= _BETWEEN_LEAST and not c.isalnum() and is_between:
+            says = "with a blank between" if c == " " else "with one sign between"
+            cost = BETWEEN_LOG10 + symbol_log10(c)
+            yield Change(says, cost, _always(text.replace(c, "")), whole, is_sure=True)
+
+
+def _beside(text: str) -> Iterator[Change]:
+    """The same letter before or behind each: the text without it."""
+    if len(text) % 2 or len(text) < 2 * WORD_LEAST:
+        return
+    for at, where in ((0, "before"), (1, "behind")):
+        same, others = text[at::2].lower(), text[1 - at :: 2]
+        if same[0].isalnum() and same == same[0] * len(same):
+            cost = BETWEEN_LOG10 + LETTER_LOG10
+            yield Change(
+                f"with one letter {where} each", cost, _always(others), _times(2), is_sure=True
+            )
+
+
+def _framed(text: str) -> Iterator[Change]:
+    """Letters in front that stand behind as well, the same way round or turned about."""
+    for size in range(FRAME_MOST, 1, -1):
+        front, behind, within = text[:size], text[-size:], text[size:-size]
+        if behind not in (front, front[::-1]) or len(within) < WORD_LEAST:
+            continue
+        if any(c.isalpha() for c in front):
+            cost = BETWEEN_LOG10 + size * _FRAME_LOG10
+            yield Change(
+                "between the same letters", cost, _always(within), _moved(size), is_frame=True
+            )
+            return
+
+
+def _moved(by: int) -> Callable[[int, int, int], tuple[int, int]]:
+    return lambda start, end, n: (start + by, end + by)
+
+
+def _signs_log10(between: str) -> float:
+    """What was opened is closed again, in whatever order they stand here."""
+    closers = {PAIRS.get(c) for c in between}
+    return sum(AGAIN_LOG10 if c in closers else symbol_log10(c) for c in dict.fromkeys(between))
+
+
+def _always(text: str) -> Callable[[str], str | None]:
+    return lambda _: text
+
+
+def _mapped(table: dict[int, str]) -> Callable[[str], str | None]:
+    def undo(text: str) -> str | None:
+        return text.translate(table)
+
+    return undo
+
+
+def _typed_as(typed: str, meant: str) -> dict[int, str]:
+    """Both cases, of letters."""
+    pairs = [*zip(typed, meant, strict=True)]
+    upper = [(a.upper(), b.upper()) for a, b in pairs if len(a.upper()) == len(b.upper()) == 1]
+    return {ord(a): b for a, b in (*upper, *pairs)}
+
+
+def _neighbours() -> Iterator[tuple[str, float, dict[int, str]]]:
+    """The keys that were meant where the hands stood off, with what choosing that costs."""
+    lines = [line for row in _ROWS for line in row]
+    for by, keys, cost in ((1, "one key", _ONE_OFF_LOG10), (2, "two keys", _FAR_OFF_LOG10)):
+        pairs = [pair for line in lines for pair in zip(line, line[by:], strict=False)]
+        yield f"{keys} to the right", cost, {ord(b): a for a, b in pairs}
+        yield f"{keys} to the left", cost, {ord(a): b for a, b in pairs}
+    for across, where, cost in ((0, "", _ONE_OFF_LOG10), (1, " and to the right", _FAR_OFF_LOG10)):
+        above: list[tuple[str, str]] = []
+        for (low, high), (low_below, high_below) in pairwise(_ROWS):
+            # The digit row begins one key further to the left.
+            first = across + (low[0] == "`")
+            above += zip(low[first:], low_below, strict=False)
+            above += zip(high[first:], high_below, strict=False)
+        yield f"one key too high{where}", cost, {ord(a): b for a, b in above}
+        back = where.replace("right", "left")
+        yield f"one key too low{back}", cost, {ord(b): a for a, b in above}
+
+
+def _single(text: str) -> str | None:
+    return text[::2] if len(text) % 2 == 0 and text[::2] == text[1::2] else None
+
+
+def _of_both_cases(text: str) -> str | None:
+    return None if text.islower() or text.isupper() else _single(text.lower())
+
+
+def _without_places(text: str) -> str | None:
+    """The letters, where each has its place beside it, in the text or in the alphabet."""
+    pairs = _NUMBERED_LETTER.findall(text)
+    if "".join(map("".join, pairs)) != text:
+        turned = _NUMBER_LETTER.findall(text)
+        pairs = [(letter, number) for number, letter in turned]
+        if "".join(map("".join, turned)) != text:
+            return None
+    if len(pairs) < WORD_LEAST:
+        return None
+    first, numbers = int(pairs[0][1]), [number for _, number in pairs]
+    counted = [str(first + at) for at in range(len(pairs))]
+    of_alphabet = [str(_ALPHABET.find(letter.lower()) + 1) for letter, _ in pairs]
+    if numbers not in (counted, [number[-1] for number in counted], of_alphabet):
+        return None
+    return "".join(letter for letter, _ in pairs)
+
+
+def _but_digits(undo: Callable[[str], str | None]) -> Callable[[str], str | None]:
+    """The same, where the digits behind were put there afterwards."""
+
+    def but(text: str) -> str | None:
+        bare = text.rstrip("0123456789")
+        if len(bare) < WORD_LEAST:
+            return None
+        undone = undo(bare)
+        return undone and undone + text[len(bare) :]
+
+    return but
+
+
+def _digits_behind(text: str) -> str | None:
+    """Digits that stand between letters, each alone, behind them."""
+    if len(_DIGIT_WITHIN.findall(text)) < 2:
+        return None
+    return re.sub("[0-9]", "", text) + re.sub("[^0-9]", "", text)
+
+
+def _by_thirds(text: str) -> str | None:
+    third, rest = divmod(len(text), 3)
+    ends = (0, third + (rest > 0), 2 * third + (rest > 0) + (rest > 1), len(text))
+    rows = [text[a:b] for a, b in pairwise(ends)]
+    return "".join(row[at] for at in range(len(rows[0])) for row in rows if at < len(row))
+
+
+def _one_less(text: str) -> str | None:
+    low = text.lower()
+    if not (low.isascii() and low.isalpha()):
+        return None
+    return "".join(_ALPHABET[(ord(c) - 97 - at) % 26] for at, c in enumerate(low, 1))
+
+
+def _inside_out(text: str) -> str:
+    return text[::2] + text[1::2][::-1]
+
+
+def _word_within(text: str) -> str | None:
+    """The outer word and the inner one, the longest inner one first."""
+    low = text.lower()
+    n, known = len(low), dictionaries().number
+    if n > _WITHIN_MOST or not (low.isascii() and low.isalpha()):
+        return None
+    shape = shape_of_letters(low)
+    for size in range(n - WORD_LEAST, WORD_LEAST - 1, -1):
+        for start in range(1, n - size):
+            if (
+                shape[start : start + size] in known
+                and shape[:start] + shape[start + size :] in known
+            ):
+                return f"{text[:start]}{text[start + size :]} {text[start : start + size]}"
+    return None
+
+
+def _first_behind(text: str) -> str | None:
+    return text[1:] + text[0]
+
+
+def _last_in_front(text: str) -> str | None:
+    """The capital goes with the place, not with the letter."""
+    turned = text[-1] + text[:-1]
+    return turned.title() if text.istitle() else turned
+
+
+def _without_its_letter(text: str) -> str | None:
+    """A word between its first or last letter twice."""
+    low = text.lower()
+    is_own = low[0] == low[-1] and low[0].isalpha() and low[0] in (low[1], low[-2])
+    return text[1:-1] if is_own else None
+
+
+def _unwoven(text: str) -> str | None:
+    """One after the other; of two words, what is left of the longer one stands behind."""
+    n, known = len(text), dictionaries().number
+    if n < 2 * WORD_LEAST:
+        return None
+    if n <= _WITHIN_MOST and text.isascii() and text.isalpha():
+        for end in range(n - 2 + n % 2, WORD_LEAST, -2):
+            one, other = text[:end:2], text[1:end:2]
+            for first, second in ((one + text[end:], other), (one, other + text[end:])):
+                if all(shape_of_letters(word.lower()) in known for word in (first, second)):
+                    return first + second
+    return text[::2] + text[1::2]
+
+
+def _woven(text: str) -> str | None:
+    """The one half between the letters of the other."""
+    half = (len(text) + 1) // 2
+    if len(text) < 2 * _BETWEEN_LEAST:
+        return None
+    return "".join(map("".join, zip_longest(text[:half], text[half:], fillvalue="")))
+
+
+def _from_numbered(text: str) -> str:
+    return text.translate(_NUMBERED)
+
+
+def _from_numbered_within(text: str) -> str:
+    bare = text.rstrip("0123456789")
+    return bare.translate(_NUMBERED) + text[len(bare) :]
+
+
+def _without_syllables(text: str) -> str | None:
+    """Of a children's language that puts a consonant and the vowel again behind each vowel."""
+    put_in = Counter(consonant for _, consonant in _PUT_IN.findall(text.lower()))
+    consonant, times = max(put_in.items(), key=lambda one: one[1], default=("", 0))
+    if times < 2:
+        return None
+    return re.sub(rf"([aeiou]+){consonant}\1", r"\1", text, flags=re.IGNORECASE)
+
+
+def _grown(text: str) -> str | None:
+    """Each beginning of a word after the other, or the word and what is left of it."""
+    size = (isqrt(8 * len(text) + 1) - 1) // 2
+    if size < WORD_LEAST or size * (size + 1) // 2 != len(text):
+        return None
+    for word, parts in (
+        (text[-size:], [text[-size:][:k] for k in range(1, size + 1)]),
+        (text[:size], [text[:k] for k in range(size, 0, -1)]),
+        (text[:size], [text[:size][k:] for k in range(size)]),
+    ):
+        if "".join(parts) == text:
+            return word
+    return None
+
+
+def _halves_back(text: str) -> str | None:
+    half = len(text) // 2
+    return text[half:] + text[:half]
