@@ -295,6 +295,17 @@ def test_no_secret_and_no_change_of_one_side_alone_is_lost(
                 assert card[name] in values
 
 
+def test_a_rotation_goes_though_its_login_cannot_be_read_whole() -> None:
+    copy = Copy("x")
+    copy.change(STAGED)
+    rotation = copy.contents.records["ROTATION"][ROTATION]
+    whole = copy.contents.records["LOGIN"][IDS[0]]
+    for left in ({}, {SECRETS: whole[SECRETS]}, {CARD: whole[CARD]}):
+        gone = gone_of(ROTATION, rotation, login=left)
+        assert gone["secrets"] == [rotation[SECRETS]["staged"]["secret_id"]]
+    assert "id of first" in gone_of(ROTATION, rotation, login=whole)["secrets"]
+
+
 def test_two_secrets_of_one_login_are_both_kept_and_it_is_said() -> None:
     a, b = copies([("secret", IDS[0], "lamp", 3)], [("secret", IDS[0], "truss", 2)])
     found = merged(a, b)

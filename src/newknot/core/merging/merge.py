@@ -160,7 +160,7 @@ def gone_of(record_id: str, parts: Parts, *, login: Parts | None = None) -> Gone
     gone: Gone = {part: document.get(STAMPS, {}) for part, document in parts.items()}
     texts = [ALL_NOTED, *(entry[0] for entry in entries_of(parts.get(HISTORY)))]
     ids = secret_ids(record_id, parts)
-    if login is not None and SECRETS in login:
+    if login is not None and CARD in login and SECRETS in login:
         stamps = login.get(HISTORY, {}).get(STAMPS, {})
         left = {unit.removeprefix("earlier/") for unit in stamps if unit.startswith("earlier/")}
         ids |= secret_ids(parts[CARD]["login_id"], login) | left

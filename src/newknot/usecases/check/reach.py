@@ -59,7 +59,7 @@ def _groups(vault: Vault) -> tuple[Group, ...]:
     if result is None:
         return ()
     cards = {card.login_id: card for card in list_logins(vault)[0]}
-    return groups_left(result, cards, alike_since(vault, result, cards))
+    return groups_left(result, cards, alike_since(vault))
 
 
 def falls_with(vault: Vault, login_id: str) -> list[Fall]:

@@ -131,7 +131,7 @@ def _checked(
         policy_of=NamedPolicies(policies).of,
         secrets_of=partial(_secrets_of, vault),
         likeness_of=lambda held: passphrase_likeness(vault, held.secret, passphrases),
-        alike=alike_since(vault, result, cards),
+        alike=alike_since(vault),
         passphrase_since=passphrases[-1].since_at if passphrases else None,
         today=today,
     )
