@@ -1,5 +1,6 @@
 """Ways of making secrets that were written after all of *newest* was known, and scored once. No
-finder was written from them, but they were looked at when it was chosen what a scheme takes away.
+finder was written from them, but they were looked at when it was chosen what a scheme takes away,
+and capitals by a rule were made cheaper when they had been seen here.
 """
 
 from collections.abc import Iterator
