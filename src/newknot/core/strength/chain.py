@@ -10,6 +10,7 @@ import re
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import cache
+from itertools import compress
 from math import inf, log10
 
 from newknot.core.strength.letter_chain import (
@@ -102,7 +103,11 @@ _BY_CHANCE, _BY_WORD = int(Part.RANDOM), int(Part.WORD)
 _FROM_START, _FROM_CHANCE = [int(Part.START)] * _PARTS, [_BY_CHANCE] * _PARTS
 _ANY = len(ALPHABETS)
 _EACH = [log10(len(members)) for members, _ in ALPHABETS]
-_CLASSES = (LOWER, UPPER, DIGITS, "".join(c for c in PRINTABLE if not c.isalnum()))
+_MEMBERS = [frozenset(members) for members, _ in ALPHABETS]
+_PRINTABLE = frozenset(PRINTABLE)
+_CLASSES = [
+    frozenset(c) for c in (LOWER, UPPER, DIGITS, filter(lambda c: not c.isalnum(), PRINTABLE))
+]
 Holding = dict[str, tuple[tuple[int, float], ...]]
 
 
@@ -112,10 +117,10 @@ def _holding(classes: tuple[bool, ...], is_printable: bool) -> Holding:
     for texts of such classes of characters: without those of which another is chosen more often,
     is smaller, and holds as many of these. is_printable: nothing else occurs.
     """
-    occur = "".join(c for c, is_in in zip(_CLASSES, classes, strict=True) if is_in)
-    held = [frozenset(occur).intersection(members) for members, _ in ALPHABETS]
+    occur = frozenset[str]().union(*compress(_CLASSES, classes))
+    held = [occur & members for members in _MEMBERS]
     rows = [(held[at], share, _EACH[at]) for at, (_, share) in enumerate(ALPHABETS)]
-    rows.append((frozenset(occur), ANY_SCRIPT_SHARE, _ASCII_LOG10))
+    rows.append((occur, ANY_SCRIPT_SHARE, _ASCII_LOG10))
     kept = [
         at
         for at, (members, share, each) in enumerate(rows)
@@ -131,7 +136,7 @@ def _holding(classes: tuple[bool, ...], is_printable: bool) -> Holding:
 def _holding_of(text: str) -> Holding:
     met = set(text)
     classes = tuple(not met.isdisjoint(c) for c in _CLASSES)
-    return _holding(classes, met.issubset(PRINTABLE))
+    return _holding(classes, met <= _PRINTABLE)
 
 
 _SPEAKABLE = re.compile(f"[a-z]{{{SHORTEST},}}")
@@ -203,7 +208,7 @@ def drawn_whole(text: str) -> tuple[float, float] | None:
     set holds it.
     """
     met, n, prices = set(text), len(text), _prices(1.0)
-    holding = [at for at, (members, _) in enumerate(ALPHABETS) if met.issubset(members)]
+    holding = [at for at, members in enumerate(_MEMBERS) if met <= members]
     if not holding:
         return None
     at = min(holding, key=lambda one: prices.enter[one] + n * _EACH[one])

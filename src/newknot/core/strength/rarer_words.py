@@ -82,7 +82,11 @@ def _place(found: int) -> int | None:
 
 def is_rarer(shape: str) -> bool:
     """Whether a shape of any length is one of these words."""
-    return len(shape) <= LONGEST and _place(hash_of(shape)) is not None
+    if len(shape) > LONGEST:
+        return False
+    found = hash_of(shape)
+    is_marked = _marks()[found >> _TO_BYTE] >> (found >> _TO_BIT & 7) & 1
+    return bool(is_marked) and _place(found) is not None
 
 
 def rarer_words(shaped: str) -> Iterator[tuple[int, int, float]]:

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from functools import cache
+from itertools import pairwise
 from math import log10
 
 from newknot.core.shipped import shipped_bytes
@@ -50,8 +51,9 @@ def frames(reading: Reading) -> Iterator[Found]:
         for frame in begins.get(low[:size], ()):
             if low.startswith(frame[0]):
                 yield from _literals(reading, frame, each)
-    pairs = {low[at : at + size] for at in range(1, len(low)) for size in (1, _FIRST)}
-    for pair in sorted(pairs & inner.keys()):
+    within = low[1:]
+    pairs = {*within, *map("".join, pairwise(within))}
+    for pair in sorted(inner.keys() & pairs):
         for frame in inner[pair]:
             if frame[1] in low:
                 yield from _literals(reading, frame, each)

@@ -137,7 +137,7 @@ def walks(reading: Reading) -> Iterator[Found]:
         keys = "".join(shifts.get(c, c) for c in reading.low) if shifts else reading.low
         sides = steps(keyboard)
         directions = [_STAYS if a == b else sides.get(a + b) for a, b in pairwise(keys)]
-        shifted = [a != b for a, b in zip(text, keys, strict=True)]
+        shifted = [a != b for a, b in zip(text, keys, strict=True)] if text != keys else []
         start = 0
         while start < len(directions):
             end = start

@@ -78,7 +78,7 @@ def words(reading: Reading, context: Context) -> Iterator[Found]:
 def _may_begin(shaped: str, begins: bytearray, context: Context) -> list[int]:
     """For each place of a text, whether a word may begin there, of four letters or more."""
     codes, own = beginnings(shaped), context.begins
-    may = [begins[code] or code in own for code in codes]
+    may = [begins[code] or code in own for code in codes] if own else [begins[c] for c in codes]
     return [*may, *[0] * (len(shaped) + 1 - len(may))]
 
 

@@ -230,15 +230,17 @@ def _apart(text: str) -> Iterator[Change]:
         letters = "".join(c for c in text if c not in between)
         yield Change("with signs between", cost, _always(letters), whole, is_sure=True)
     for c, count in Counter(text).items():
-        if count >= _PUT_IN_LEAST and not c.isalnum() and all(map(str.isalpha, text.split(c)[:-1])):
+        if count < _PUT_IN_LEAST or c.isalnum():
+            continue
+        parts = text.split(c)
+        if all(map(str.isalpha, parts[:-1])):
             cost = BETWEEN_LOG10 + symbol_log10(c) + _PLACES_LOG10
             yield Change("with a sign put in", cost, _always(text.replace(c, "")), whole)
-        parts = text.split(c)
         # Some of the letters may be digits or signs that stand for them.
         is_spelt = all(len(part) == 1 for part in parts[:-1])
         is_spelt = is_spelt and 2 * sum(map(str.isalpha, parts)) >= len(parts)
         is_between = is_spelt or _BETWEEN.search(text.replace(c, "\0"))
-        if count >= _BETWEEN_LEAST and not c.isalnum() and is_between:
+        if count >= _BETWEEN_LEAST and is_between:
             says = "with a blank between" if c == " " else "with one sign between"
             cost = BETWEEN_LOG10 + symbol_log10(c)
             yield Change(says, cost, _always(text.replace(c, "")), whole, is_sure=True)

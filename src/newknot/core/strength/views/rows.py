@@ -1,6 +1,7 @@
 """Rows of one form: what follows exactly of the rows before, or of what stands beside it."""
 
 from collections.abc import Iterator
+from itertools import pairwise
 
 BETWEEN_LOG10 = 0.9
 """Of the choice of a form for the whole text, as to put something between all letters."""
@@ -20,19 +21,30 @@ def in_rows(text: str) -> tuple[str, float, int] | None:
     n = len(text)
     if n > _MOST:
         return None
+    low = low if len(low := text.lower()) == n else text
+    codes = [*map(ord, low)]
     found = [
         (len(told) + n - end + cost, f"{told}{text[end:]}", cost, end // size)
         for end in range(n, max(n - _BEHIND_MOST, _LEAST) - 1, -1)
         for size in range(2, end // 2 + 1)
-        if end % size == 0
-        for told, cost in _rows_told(text[:end], size)
+        if end % size == 0 and (end == 2 * size or _may_follow(codes, size))
+        for told, cost in _rows_told(text[:end], low[:end], size)
     ]
     return min(found)[1:] if found else None
 
 
-def _rows_told(text: str, size: int) -> Iterator[tuple[str, float]]:
+def _may_follow(codes: list[int], size: int) -> bool:
+    """Whether anything in the first row has one like it or beside it, in the row or below; else
+    nothing in three rows follows of another, and most texts are told so at once.
+    """
+    row, below = codes[:size], codes[size : 2 * size]
+    if any(-1 <= a - b <= 1 for a, b in zip(row, below, strict=True)):
+        return True
+    return any(b - a <= 1 for a, b in pairwise(sorted(row)))
+
+
+def _rows_told(text: str, low: str, size: int) -> Iterator[tuple[str, float]]:
     """Of rows of this size, what they do not have of one another, and what finding that costs."""
-    low = low if len(low := text.lower()) == len(text) else text
     if len(text) == 2 * size:
         is_much = size > BETWEEN_LOG10 + _STEP_LOG10 + 1 + _SURPRISE_LOG10
         if is_much and _step(low[0] + low[size]) and _is_moved_on(low[:size], low[size:]):
