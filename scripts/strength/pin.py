@@ -22,17 +22,20 @@ from scripts.strength.newest import newest
 from scripts.strength.noted import noted
 from scripts.strength.offhand import offhand
 from scripts.strength.processes import processes
+from scripts.strength.put_together import put_together
 from scripts.strength.rarer import rarer
+from scripts.strength.twice_changed import twice_changed
 from scripts.strength.unseen import unseen
 from scripts.strength.untried import untried
 
 TARGET = Path(__file__).parents[2] / "tests/vectors/measures.tsv"
 CONTEXT = ("Gantry Rentals", "ilse.quist")
 SEED = 11
+SOME = 4
 
 
 def texts() -> list[str]:
-    """Hand-made ones, and one of each way of making."""
+    """Hand-made ones, and one of each way of making; of ways made of others, of one in so many."""
     random = Random(SEED)  # noqa: S311 (a sample, not a secret)
     made = [
         way.make(random)
@@ -42,6 +45,7 @@ def texts() -> list[str]:
         )
         for way in ways()
     ]
+    made += [way.make(random) for way in (*twice_changed(), *put_together())[::SOME]]
     found = [*rows("bands.tsv"), *rows("bands.tsv", HELD_OUT), *rows("changed.tsv")]
     plain = (t for t in (*(row[0] for row in found), *made) if "\t" not in t and "\n" not in t)
     return list(dict.fromkeys(plain))
