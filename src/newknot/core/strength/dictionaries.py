@@ -20,7 +20,7 @@ from newknot.core.strength.segments import SegmentKind
 
 SHORTEST, LONGEST = 3, 24
 """Characters of a word that is looked up."""
-DICTIONARY_VERSION = 17
+DICTIONARY_VERSION = 18
 """Raised when a list or the measure changes, so that kept measures are taken anew."""
 _EULER = 0.5772
 _STEP, _STEPS = 1.4, 46

@@ -11,6 +11,7 @@ from math import comb, log10
 from newknot.core.shipped import shipped_lines
 from newknot.core.strength.case_pattern import case_log10
 from newknot.core.strength.dictionaries import LONGEST, dictionaries
+from newknot.core.strength.finders.slips import that_begin
 from newknot.core.strength.finders.symbols import symbol_log10
 from newknot.core.strength.reading import Reading, shape_of_letters
 from newknot.core.strength.segments import Found, Part, SegmentKind
@@ -21,7 +22,7 @@ _WORD_LEAST = 4
 _RUN = re.compile(r"[^\W\d_]{4,24}")
 _WITHOUT_LEAST, _ORDERED_LEAST = 3, 5
 _BROKEN = re.compile(
-    r"(?<![^\W\d_])([^\W\d_]{1,12})(\d{1,4}|[^\w\s]{1,3}|[ _])(?=([^\W\d_]{1,12}))"
+    r"(?<![^\W\d_])([^\W\d_]{1,12})(\d{1,4}|[^\w\s]{1,3}|[ _]{1,3})(?=([^\W\d_]{1,12}))"
 )
 _SHIFTED = re.compile(r"[!@#$%^&*()]{2,8}")
 _UNSHIFTED = str.maketrans("!@#$%^&*()", "1234567890")
@@ -46,6 +47,8 @@ _SUFFIXES = (
 _VOWELS = "aeiou"
 _MARKED = str.maketrans(dict.fromkeys(_VOWELS, "?"))
 _NO_VOWELS = str.maketrans(dict.fromkeys(_VOWELS))
+_CROSS, _CROSSES_LEAST = "x", 2
+"""A letter that is as good as a sign, where it stands more than once."""
 _COMMONEST = 12_000
 """Words of which few are the same without their vowels, or on a telephone's keys."""
 _MOVED_BEHIND = re.compile(r"([a-z]{2,20})ay")
@@ -117,6 +120,9 @@ def _of_letters(typed: str) -> Iterator[tuple[str, str, float]]:
     exchanged = "".join(typed[at + 1 : at + 2] + typed[at] for at in range(0, n, 2))
     yield "a word with its letters exchanged by pairs", exchanged, 0.3
     kinds = set(typed) & set(_VOWELS)
+    if not kinds and typed.count(_CROSS) >= _CROSSES_LEAST:
+        meant = _by_what_is_left().get(typed.replace(_CROSS, "?"), "")
+        yield "a word with a sign for its vowels", meant, 1.0
     if not kinds and n >= _WITHOUT_LEAST:
         yield "a word without its vowels", _by_what_is_left().get(typed, ""), 0.0
     elif len(kinds) == 1:
@@ -169,8 +175,16 @@ def _broken(reading: Reading) -> Iterator[Found]:
             continue
         cost = log10(len(before) + len(after))
         cost += len(put_in) if put_in.isdigit() else sum(map(symbol_log10, set(put_in)))
-        says = "a word with something put in"
-        yield from _word(reading, hit.start(), hit.end() + len(after), before + after, cost, says)
+        says, end = "a word with something put in", hit.end() + len(after)
+        yield from _word(reading, hit.start(), end, before + after, cost, says)
+        if len(put_in) == 1:
+            says, known = "a word with a sign for one letter", dictionaries().number
+            front, behind = shape_of_letters(before), shape_of_letters(after)
+            for shape in that_begin(front, behind):
+                if front + shape + behind in known:
+                    for letter in "il" if shape == "i" else shape:
+                        meant = before + letter + after
+                        yield from _word(reading, hit.start(), end, meant, cost, says)
 
 
 def _masked(reading: Reading) -> Iterator[Found]:

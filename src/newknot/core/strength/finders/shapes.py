@@ -31,7 +31,23 @@ _PRIVATE = ("192.168.", "10.0.", "172.16.", "127.0.0.")
 _OCTET = r"(?:25[0-5]|2[0-4]\d|1?\d?\d)"
 _UNITS = (
     *("mm", "cm", "m", "km", "in", "ft", "yd", "mi", "g", "mg", "kg", "lb", "lbs", "oz", "ml", "l"),
-    *("s", "min", "h", "hrs", "days", "years", "mph", "kmh", "km/h", "hz", "khz", "mhz", "ghz"),
+    *(
+        "s",
+        "min",
+        "h",
+        "hrs",
+        "days",
+        "years",
+        "yrs",
+        "yo",
+        "mph",
+        "kmh",
+        "km/h",
+        "hz",
+        "khz",
+        "mhz",
+        "ghz",
+    ),
     *("w", "kw", "v", "kv", "mb", "gb", "tb", "px", "pt", "c", "f", "%", "degrees", "percent"),
     *("dollars", "euros", "pounds", "cents", "usd", "eur", "gbp", "meters", "metres", "miles"),
 )
@@ -165,6 +181,7 @@ def _within(
 
 
 _CHORD = r"[a-g][#b]?(?:maj|min|dim|aug|sus|add|m)?\d?"
+_TELLING_CHORD = r"(?:[a-g]m?\d|[a-g][#b]?(?:m|maj7?|dim7?|sus[24]))"
 _CARD, _TURN = "(?:10|[2-9tjqka])[shdc♠♥♦♣]", "[rludfb]['’2]?"
 _LETTERS = re.compile(r"[^\W\d_]+")
 _ROUND = re.compile(r"[.,](?:99|95|50|00)")
@@ -220,10 +237,17 @@ SHAPES = (
         signs="- ",
     ),
     _shape(
+        "letters and digits in groups",
+        r"(?:[a-z]{1,3}\d{1,4}|\d{1,4}[a-z]{1,3})"
+        r"(?:[./_:](?:[a-z]{1,3}\d{1,4}|\d{1,4}[a-z]{1,3}|\d{2,4})){1,3}",
+        _of_code,
+        signs="./_:",
+    ),
+    _within(
         "numbers with their units",
-        "(?:\\d{1,5}(?:[.,]\\d{1,2})? ?(?:"
+        "(?<![0-9])(?=((?:\\d{1,5}(?:[.,]\\d{1,2})? ?(?:"
         + "|".join(sorted(map(re.escape, _UNITS), key=len, reverse=True))
-        + ")[ ,]?(?![a-z])){1,3}(?<![ ,])",
+        + ")[ ,]?(?![a-z])){1,3}(?<![ ,]))(?![a-z0-9]))",
         _of_measures,
     ),
     _within(
@@ -276,7 +300,8 @@ SHAPES = (
     _within(
         "chords",
         rf"(?<![a-z0-9])(?=({_CHORD}(?:[-, |/]{_CHORD}){{2,}}"
-        rf"|(?=[^-, |/]*(?:maj|dim|aug|sus|add)){_CHORD}(?:{_CHORD}){{2,}})(?![a-z#]))",
+        rf"|(?=[^-, |/]*(?:maj|dim|aug|sus|add)){_CHORD}(?:{_CHORD}){{2,}}"
+        rf"|(?:{_TELLING_CHORD}){{3,}})(?![a-z#]))",
         lambda text: log10(84) * len(re.findall(_CHORD, text)),
         in_any_case=True,
         has_digits=False,

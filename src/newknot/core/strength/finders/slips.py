@@ -59,8 +59,8 @@ def _slipped(reading: Reading, start: int, end: int) -> Iterator[Found]:
     for at in range(len(key) if is_begun else BEGINNING):
         before, here, after = key[:at], key[at], key[at + 1 :]
         edits = [before + after]
-        edits += (before + c + after for c in _that_begin(before, after))
-        edits += (before + c + here + after for c in _that_begin(before, here + after))
+        edits += (before + c + after for c in that_begin(before, after))
+        edits += (before + c + here + after for c in that_begin(before, here + after))
         if after:
             edits.append(before + after[0] + here + after[1:])
         hits.update(map(number_of.__getitem__, number_of.keys() & edits))
@@ -109,7 +109,7 @@ def _is_slip(typed: str, meant: str) -> bool:
     return changed or meant[1:] in (typed, typed[1:]) or typed[1:] == meant
 
 
-def _that_begin(before: str, after: str) -> Iterable[str]:
+def that_begin(before: str, after: str) -> Iterable[str]:
     """The letters with which between the two a listed word may begin."""
     bits = BITS * (BEGINNING - 1 - len(before))
     if bits < 0:

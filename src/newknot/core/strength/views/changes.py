@@ -52,12 +52,15 @@ _ROWS = (
     ("asdfghjkl;'", 'ASDFGHJKL:"'),
     ("zxcvbnm,./", "ZXCVBNM<>?"),
 )
+_LETTER_ROWS = tuple(
+    row for low in ("qwertyuiop", "asdfghjkl", "zxcvbnm") for row in (low, low.upper())
+)
 _LATIN_KEYS = "`qwertyuiop[]asdfghjkl;'zxcvbnm,./"
 _CYRILLIC_KEYS = "ёйцукенгшщзхъфывапролджэячсмитьбю."
 _QWERTY = "qwertyuiop[]asdfghjkl;'zxcvbnm,./-="
 _DVORAK = "',.pyfgcrl/=aoeuidhtns-;qjkxbmwvz[]"
 _NUMBERED = str.maketrans("12345", "aeiou")
-_DIGIT_WITHIN = re.compile("(?<=[a-zA-Z])[0-9](?=[a-zA-Z])")
+_DIGIT_WITHIN = re.compile("(?<=[a-zA-Z])[0-9]{1,2}(?=[a-zA-Z])")
 _PUT_IN = re.compile(r"([aeiou]+)([b-df-hj-np-tv-z])\1")
 _NUMBERED_LETTER = re.compile("([^\\W\\d_])([0-9]{1,2})")
 _NUMBER_LETTER = re.compile("([0-9]{1,2})([^\\W\\d_])")
@@ -81,6 +84,8 @@ class Change:
     """Hardly a text is of this form by chance: what comes out may have been changed before."""
     is_frame: bool = False
     """What is taken away need not be read: the rest may read like words before and after."""
+    is_copy: bool = False
+    """What comes out is said again, and that is found as it stands: it counts where it is no chance."""
 
 
 def changes_of(text: str) -> Iterator[Change]:
@@ -158,7 +163,13 @@ def _ways() -> tuple[Change, ...]:
         Change("two texts woven into one", 1.7, _but_digits(_unwoven), whole),
         Change("every second letter after the others", 1.8, _but_digits(_woven), whole),
         Change("every third letter after the other", 2.0, _but_digits(_by_thirds), whole),
+        Change("two texts woven into one by twos", 2.0, _but_digits(_unwoven_by_twos), whole),
         Change("with its halves exchanged", 1.5, _but_digits(_halves_back), whole),
+        Change("its first and last letter exchanged", 1.7, _but_digits(_ends_back), whole),
+        Change("written twice", _TURNED_LOG10, _of_twice, whole, is_sure=True, is_copy=True),
+        Change(
+            "there and back", _TURNED_LOG10, _of_there_and_back, whole, is_sure=True, is_copy=True
+        ),
         Change(
             "each letter one further on than the one before", 2.0, _but_digits(_one_less), _same
         ),
@@ -267,9 +278,10 @@ def _framed(text: str) -> Iterator[Change]:
             continue
         if any(c.isalpha() for c in front):
             cost = BETWEEN_LOG10 + size * _FRAME_LOG10
-            yield Change(
-                "between the same letters", cost, _always(within), _moved(size), is_frame=True
-            )
+            # Of letters by chance hardly any two are alike on both ends.
+            sure = len(set(front)) == 1
+            place, says = _moved(size), "between the same letters"
+            yield Change(says, cost, _always(within), place, is_sure=sure, is_frame=True)
             return
 
 
@@ -306,8 +318,11 @@ def _neighbours() -> Iterator[tuple[str, float, dict[int, str]]]:
     lines = [line for row in _ROWS for line in row]
     for by, keys, cost in ((1, "one key", _ONE_OFF_LOG10), (2, "two keys", _FAR_OFF_LOG10)):
         pairs = [pair for line in lines for pair in zip(line, line[by:], strict=False)]
-        yield f"{keys} to the right", cost, {ord(b): a for a, b in pairs}
-        yield f"{keys} to the left", cost, {ord(a): b for a, b in pairs}
+        # A row of letters may go on at its other end.
+        round_it = [(row[at - by], row[at]) for row in _LETTER_ROWS for at in range(by)]
+        to_right, to_left = ({ord(b): a for a, b in pairs}, {ord(a): b for a, b in pairs})
+        yield f"{keys} to the right", cost, {**{ord(b): a for a, b in round_it}, **to_right}
+        yield f"{keys} to the left", cost, {**to_left, **{ord(a): b for a, b in round_it}}
     for across, where, cost in ((0, "", _ONE_OFF_LOG10), (1, " and to the right", _FAR_OFF_LOG10)):
         above: list[tuple[str, str]] = []
         for (low, high), (low_below, high_below) in pairwise(_ROWS):
@@ -315,9 +330,12 @@ def _neighbours() -> Iterator[tuple[str, float, dict[int, str]]]:
             first = across + (low[0] == "`")
             above += zip(low[first:], low_below, strict=False)
             above += zip(high[first:], high_below, strict=False)
+        # Above the top row the lowest may come again.
+        for lowest, top in zip(_ROWS[-1], _ROWS[1], strict=True):
+            above += zip(lowest[across:], top, strict=False)
         yield f"one key too high{where}", cost, {ord(a): b for a, b in above}
         back = where.replace("right", "left")
-        yield f"one key too low{back}", cost, {ord(b): a for a, b in above}
+        yield f"one key too low{back}", cost, {ord(b): a for a, b in reversed(above)}
 
 
 def _single(text: str) -> str | None:
@@ -471,6 +489,27 @@ def _grown(text: str) -> str | None:
         if "".join(parts) == text:
             return word
     return None
+
+
+def _unwoven_by_twos(text: str) -> str | None:
+    twos = [text[at : at + 2] for at in range(0, len(text), 2)]
+    return "".join((*twos[::2], *twos[1::2]))
+
+
+def _ends_back(text: str) -> str | None:
+    """The capital goes with the place."""
+    turned = text[-1] + text[1:-1] + text[0]
+    return turned.title() if text.istitle() else turned
+
+
+def _of_twice(text: str) -> str | None:
+    half = len(text) // 2
+    return text[:half] if text == 2 * text[:half] else None
+
+
+def _of_there_and_back(text: str) -> str | None:
+    half = (len(text) + 1) // 2
+    return text[:half] if text == text[::-1] else None
 
 
 def _halves_back(text: str) -> str | None:

@@ -16,8 +16,11 @@ from newknot.core.strength.views.like_words import WORD_LEAST, letter_costs, lik
 SHORTEST, LONGEST = 5, 128
 """Characters of a text that is looked at so."""
 MEASURED_MOST, KNOWN_MOST = 3, 2
-"""Views of one text that are measured: those that read most like words, and of which most is known.
+"""Views of one text that are measured: those of which the rest follows, as many of the others that
+read most like words, and those of which most is known.
 """
+INNER_MOST = 2
+"""Of a text that was surely changed, views of what comes out."""
 _TOLD_MOST = 0.8
 """Of a text of a form that hardly comes by chance, what it says at most; the rest follows of it."""
 _SWAPPED_LATER, _LETTERS_LEAST = 0.3, 0.85
@@ -79,15 +82,17 @@ def views_of(
         is_plain = undone.isascii() and undone.isprintable()
         is_told = way.is_sure and is_plain and len(undone) < _TOLD_MOST * len(text)
         if is_told or score < inf:
-            view = View(way.says, way.cost_log10, undone, way.place, is_told)
-            found.append((score, at, view))
+            view = View(way.says, way.cost_log10, undone, way.place, is_told and not way.is_copy)
+            found.append((0.0 if way.is_copy else score, at, view))
         if way.is_sure and depth > 1:
             inner, inner_known = views_of(undone, known, looked_at, depth=depth - 1)
-            for view in inner[:1]:
+            for view in inner[:INNER_MOST]:
                 found.append((letter_costs([view.text])[0], at, _both(view, way)))
             of_known += (_both(view, way) for view in inner_known[:1])
-    best = sorted(found, key=lambda one: (not one[2].is_told, *one[:2]))[:MEASURED_MOST]
-    return [view for _, _, view in best], of_known[:KNOWN_MOST]
+    best = [view for _, _, view in sorted(found, key=lambda one: one[:2])]
+    told = [view for view in best if view.is_told][:MEASURED_MOST]
+    others = [view for view in best if not view.is_told][:MEASURED_MOST]
+    return [*told, *others], of_known[:KNOWN_MOST]
 
 
 def _is_mostly_letters(text: str) -> bool:
