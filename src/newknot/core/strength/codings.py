@@ -29,6 +29,11 @@ _LOOK_ALIKES = str.maketrans(
 )
 _LOOK_ALIKES |= str.maketrans("ᴀʙᴄᴅᴇꜰɢʜɪᴊᴋʟᴍɴᴏᴘǫʀꜱᴛᴜᴠᴡʏᴢ", "abcdefghijklmnopqrstuvwyz")
 _UPSIDE_DOWN = str.maketrans("ɐqɔpǝɟƃɥᴉɾʞlɯuodbɹsʇnʌʍxʎz⅄∀", "abcdefghijklmnopqrstuvwxyzYA")
+_LOOK_ALIKES |= {
+    first + at: ord("a") + at for first in (0x1F1E6, 0x1F170, 0x1F150) for at in range(26)
+}
+"""Those of flags, and in squares and circles."""
+_BRAILLE = str.maketrans("⠁⠃⠉⠙⠑⠋⠛⠓⠊⠚⠅⠇⠍⠝⠕⠏⠟⠗⠎⠞⠥⠧⠺⠭⠽⠵", "abcdefghijklmnopqrstuvwxyz")
 _SQUARE = "abcdefghijklmnopqrstuvwxyz".replace("j", "")
 _ROMAN_LETTERS = {
     **dict(zip(_ONE_SOUND, "abvgdeeziyklmnoprstufhcyeabgdezhiklmnoprsstufxw", strict=True)),
@@ -131,6 +136,12 @@ def from_look_alikes(text: str) -> str | None:
         return None
     plain = unicodedata.normalize("NFKC", text).translate(_LOOK_ALIKES)
     return plain if plain.isascii() and len(plain) == len(text) else None
+
+
+def from_braille(text: str) -> str | None:
+    """Letters in patterns of six dots."""
+    plain = text.translate(_BRAILLE)
+    return None if text.isascii() or not plain.isascii() else plain
 
 
 def from_upside_down(text: str) -> str | None:

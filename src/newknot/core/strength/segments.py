@@ -125,6 +125,6 @@ class Segment:
 _SAYS_ITSELF = frozenset(
     (
         *(SegmentKind.SHAPE, SegmentKind.OF_A_CLASS, SegmentKind.SEQUENCE),
-        SegmentKind.DISGUISED,
+        *(SegmentKind.DISGUISED, SegmentKind.RANDOM),
     )
 )

@@ -9,6 +9,7 @@ from newknot.core.strength.finders.copies import copies
 from newknot.core.strength.finders.dates import dates
 from newknot.core.strength.finders.digits import digits, next_numbers
 from newknot.core.strength.finders.disguises import disguises
+from newknot.core.strength.finders.few_characters import few_characters
 from newknot.core.strength.finders.frames import frames
 from newknot.core.strength.finders.list_words import list_words
 from newknot.core.strength.finders.number_rows import number_rows
@@ -50,6 +51,7 @@ _OTHERS: tuple[Callable[[Reading], Iterable[Found]], ...] = (
     countings_apart,
     number_rows,
     repeats,
+    few_characters,
     copies,
     dates,
     digits,

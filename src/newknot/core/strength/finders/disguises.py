@@ -4,9 +4,10 @@ Each disguise is undone and looked up; a run of letters that is itself a listed 
 """
 
 import re
+from collections import Counter
 from collections.abc import Iterator
 from functools import cache
-from math import comb, log10
+from math import comb, factorial, log10, prod
 
 from newknot.core.shipped import shipped_lines
 from newknot.core.strength.case_pattern import case_log10
@@ -52,13 +53,13 @@ _CROSS, _CROSSES_LEAST = "x", 2
 _COMMONEST = 12_000
 """Words of which few are the same without their vowels, or on a telephone's keys."""
 _MOVED_BEHIND = re.compile(r"([a-z]{2,20})ay")
-_CONSONANTS_MOST = 3
+_CONSONANTS_MOST, _BY_RULE_LOG10 = 3, 0.6
 
 
 @cache
 def _by_what_is_left() -> dict[str, str]:
-    """A common word without its vowels, with a mark for each, on a telephone's keys, and by the
-    numbers of its letters -> the word.
+    """A common word without its vowels, with a mark for each, by its letters in order, on a
+    telephone's keys, and by the numbers of its letters -> the word.
     """
     found: dict[str, str] = {}
     for word in shipped_lines("english_words.txt.gz")[:_COMMONEST]:
@@ -68,6 +69,7 @@ def _by_what_is_left() -> dict[str, str]:
                 found.setdefault(bare, word)
             if marked != word:
                 found.setdefault(marked, word)
+            found.setdefault("".join(sorted(word)), word)
             found.setdefault(word.translate(_KEYS), word)
             found.setdefault(word.translate(_IN_NUMBERS), word)
     return found
@@ -119,6 +121,8 @@ def _of_letters(typed: str) -> Iterator[tuple[str, str, float]]:
         yield "a word with letters twice", _DOUBLED.sub(r"\1", typed), 0.5
     exchanged = "".join(typed[at + 1 : at + 2] + typed[at] for at in range(0, n, 2))
     yield "a word with its letters exchanged by pairs", exchanged, 0.3
+    if meant := _by_what_is_left().get("".join(sorted(typed)), ""):
+        yield "a word's letters in another order", meant, _order_log10(typed)
     kinds = set(typed) & set(_VOWELS)
     if not kinds and typed.count(_CROSS) >= _CROSSES_LEAST:
         meant = _by_what_is_left().get(typed.replace(_CROSS, "?"), "")
@@ -128,6 +132,14 @@ def _of_letters(typed: str) -> Iterator[tuple[str, str, float]]:
     elif len(kinds) == 1:
         meant = _by_what_is_left().get(typed.translate(_MARKED), "")
         yield "a word with one vowel for all", meant, log10(len(_VOWELS))
+
+
+def _order_log10(typed: str) -> float:
+    """What an order of these letters costs: one that comes first to mind, or any."""
+    by_kind = sorted(typed, key=_VOWELS.__contains__)
+    if list(typed) in (sorted(typed), sorted(typed, reverse=True), by_kind, by_kind[::-1]):
+        return _BY_RULE_LOG10
+    return log10(factorial(len(typed)) / prod(map(factorial, Counter(typed).values())))
 
 
 def _affixes(reading: Reading, start: int, end: int) -> Iterator[Found]:

@@ -51,7 +51,10 @@ _UNITS = (
     *("w", "kw", "v", "kv", "mb", "gb", "tb", "px", "pt", "c", "f", "%", "degrees", "percent"),
     *("dollars", "euros", "pounds", "cents", "usd", "eur", "gbp", "meters", "metres", "miles"),
 )
-_MOVE_LOG10, _COLUMN_LOG10 = log10(6 * 64), 1.1
+_MOVE_LOG10, _LEGAL_LOG10, _COLUMN_LOG10 = log10(6 * 64), log10(35), 1.1
+"""Any piece to any square; a move of a game that is written down, of about as many legal ones."""
+_SQUARE = re.compile("[a-h][1-8]")
+_MOVE = r"(?:\d{1,2}\. ?)?(?:[kqrbn]?[a-h]?x?[a-h][1-8][+#]?|o-o(?:-o)?)"
 _PREFIX = re.compile(
     r"(inv|ref|ord|doc|req|tkt|sku|po|id|no|nr|sn|pn|kd|kdnr|re|ab|rg|bug|fix|err|ver|rev|abc)[- ]"
 )
@@ -143,6 +146,10 @@ def _of_part(text: str) -> float:
     """A half, a quarter, eight of ten; else two numbers."""
     part, whole = text.split("/")
     return len(part) + (1.0 if int(whole) in _WHOLES else len(whole))
+
+
+def _of_moves(text: str) -> float:
+    return (_LEGAL_LOG10 if "." in text else _MOVE_LOG10) * len(_SQUARE.findall(text))
 
 
 def _of_cells(text: str) -> float:
@@ -450,8 +457,8 @@ SHAPES = (
     ),
     _within(
         "moves of a chess game",
-        r"(?<![a-z0-9])(?=([kqrbn]?[a-h][1-8](?:[-x ][kqrbn]?[a-h][1-8])+)(?![a-z0-9]))",
-        lambda text: _MOVE_LOG10 * (1 + sum(c in "-x " for c in text)),
+        rf"(?<![a-z0-9])(?=({_MOVE}(?:[-x ]{_MOVE})+)(?![a-z0-9]))",
+        _of_moves,
         in_any_case=True,
         signs="-x ",
     ),

@@ -18,6 +18,7 @@ from newknot.core.strength.codings import (
     from_base32,
     from_base64,
     from_binary,
+    from_braille,
     from_hexadecimal,
     from_look_alikes,
     from_morse,
@@ -43,7 +44,8 @@ _WITHIN_MOST = 24
 _TURNED_LOG10 = 0.9
 _ONE_OFF_LOG10, _FAR_OFF_LOG10 = 1.3, 1.8
 """Of hands one key off, and of those that stand across or two keys away."""
-_BETWEEN_LEAST, _PUT_IN_LEAST, _PLACES_LOG10 = 3, 2, 0.5
+_BETWEEN_LEAST, _PUT_IN_LEAST, _BEHIND_MOST, _PLACES_LOG10 = 3, 2, 2, 0.5
+_INNER = re.compile(r"([a-zA-Z]+)[(<\[{*\"']([a-zA-Z]{4,})[)>\]}*\"']([a-zA-Z]+)")
 _BETWEEN = re.compile("\0[^\\W\\d_]\0[^\\W\\d_]\0")
 
 _ROWS = (
@@ -85,7 +87,7 @@ class Change:
     is_frame: bool = False
     """What is taken away need not be read: the rest may read like words before and after."""
     is_copy: bool = False
-    """What comes out is said again, and that is found as it stands: it counts where it is no chance."""
+    """What comes out is said again, which is found as it stands; it counts where no chance is."""
 
 
 def changes_of(text: str) -> Iterator[Change]:
@@ -150,6 +152,7 @@ def _ways() -> tuple[Change, ...]:
         Change("by a telephone's keys, pressed until it came", 1.3, from_presses, whole),
         Change("in character numbers", 1.7, from_numbers, whole, is_sure=True),
         Change("in letters of another make", 1.4, from_look_alikes, _same, is_sure=True),
+        Change("in Braille", 1.3, from_braille, _same, is_sure=True),
         Change("upside down", 1.4, from_upside_down, _turned, is_sure=True),
         Change("struck through", 1.4, without_marks, whole, is_sure=True),
         Change("shifted by 47 in the table of characters", 1.9, from_47, _same),
@@ -177,6 +180,10 @@ def _ways() -> tuple[Change, ...]:
         Change("one word put into another", 1.6, _but_digits(_word_within), whole, is_frame=True),
         Change("its last letter in front", 1.6, _but_digits(_first_behind), whole),
         Change("its first letter behind", 1.6, _but_digits(_last_in_front), whole),
+        Change(
+            "and its letters in order", 1.5, _but_digits(_before_its_letters), whole, is_sure=True
+        ),
+        Change("and the rest of the alphabet", 1.5, _keyword, whole, is_sure=True),
         Change("with the next vowel for each", 1.9, _mapped(_typed_as("eioua", "aeiou")), _same),
         Change(
             "between its own letter", 1.6, _but_digits(_without_its_letter), whole, is_frame=True
@@ -244,6 +251,13 @@ def _apart(text: str) -> Iterator[Change]:
         if count < _PUT_IN_LEAST or c.isalnum():
             continue
         parts = text.split(c)
+        size = len(parts[0])
+        is_grouped = {*map(len, parts[:-1])} == {size} and 0 < len(parts[-1]) <= size + _BEHIND_MOST
+        if size > 1 and is_grouped:
+            says = f"in groups of {size}"
+            cost = BETWEEN_LOG10 + symbol_log10(c) + _PLACES_LOG10
+            yield Change(says, cost, _always(text.replace(c, "")), whole, is_frame=True)
+            continue
         if all(map(str.isalpha, parts[:-1])):
             cost = BETWEEN_LOG10 + symbol_log10(c) + _PLACES_LOG10
             yield Change("with a sign put in", cost, _always(text.replace(c, "")), whole)
@@ -403,8 +417,10 @@ def _inside_out(text: str) -> str:
 
 
 def _word_within(text: str) -> str | None:
-    """The outer word and the inner one, the longest inner one first."""
+    """The outer word and the inner one, the longest inner one first; or that in brackets."""
     low = text.lower()
+    if said := _INNER.fullmatch(text):
+        return f"{said.group(1)}{said.group(3)} {said.group(2)}"
     n, known = len(low), dictionaries().number
     if n > _WITHIN_MOST or not (low.isascii() and low.isalpha()):
         return None
@@ -416,6 +432,23 @@ def _word_within(text: str) -> str | None:
                 and shape[:start] + shape[start + size :] in known
             ):
                 return f"{text[:start]}{text[start + size :]} {text[start : start + size]}"
+    return None
+
+
+def _before_its_letters(text: str) -> str | None:
+    half = len(text) // 2
+    return text[:half] if [*text[half:].lower()] == sorted(text[:half].lower()) else None
+
+
+def _keyword(text: str) -> str | None:
+    """Letters that differ, before as many of the others as there are, in their order."""
+    low = text.lower()
+    if not low.isalpha() or [*low[-WORD_LEAST:]] != sorted(low[-WORD_LEAST:]):
+        return None
+    for size in range(_BETWEEN_LEAST, len(low) - WORD_LEAST + 1):
+        others = "".join(c for c in _ALPHABET if c not in low[:size])
+        if others.startswith(low[size:]) and len({*low[:size]}) == size:
+            return text[:size]
     return None
 
 
