@@ -5,6 +5,7 @@ from dataclasses import dataclass, field, replace
 from functools import cache
 
 from newknot.core.strength.budgets import BUDGETS, AttackBudget, Fall, fall, weakest_fallen
+from newknot.core.strength.chain import drawn_whole
 from newknot.core.strength.context import Context, read_context
 from newknot.core.strength.finders import Offers
 from newknot.core.strength.finders.symbols import PAIRS
@@ -12,7 +13,14 @@ from newknot.core.strength.guesses import beside_doubt
 from newknot.core.strength.reading import Reading, read
 from newknot.core.strength.segments import Segment, SegmentKind
 from newknot.core.strength.views import View, views_of
-from newknot.core.strength.way import BY_CHANCE, Way, beside_chance, cheaper_way, likeliest_way
+from newknot.core.strength.way import (
+    BY_CHANCE,
+    Way,
+    beside_chance,
+    cheaper_way,
+    is_likelier_than,
+    likeliest_way,
+)
 
 VIEWED_ABOVE_LOG10, VIEWED_FROM = 6.0, 4
 """What takes less, or leaves fewer characters to chance, is explained as it stands."""
@@ -25,6 +33,7 @@ WITHIN_LOG10, WITHIN_LEAST = 0.7, 6
 _DOUBTFUL = BY_CHANCE | {
     SegmentKind.RARE_WORD,
     SegmentKind.REPEAT,
+    SegmentKind.COPY,
     SegmentKind.DISGUISED,
     SegmentKind.SEQUENCE,
 }
@@ -152,7 +161,12 @@ class Looks:
         low = self._reading.low
         # What holds no letters may stand for some, and what is written in other signs for these.
         is_coded = not low.isascii() or not any(map(str.isalpha, low))
-        if plain.effort_log10 > VIEWED_ABOVE_LOG10 and (is_coded or doubtful >= VIEWED_FROM):
+        if plain.effort_log10 <= VIEWED_ABOVE_LOG10:
+            return plain
+        # Scraps of this and that are no reason not to look.
+        drawn = drawn_whole(self._reading.text)
+        is_chance = drawn is not None and not is_likelier_than(drawn, plain)
+        if is_coded or doubtful >= VIEWED_FROM or is_chance:
             viewed = self._viewed(plain, knowing)
             return min(plain, viewed, key=lambda one: one.guesses_log10)
         return plain

@@ -152,6 +152,12 @@ def cheaper_way(reading: Reading, offers: Sequence[Found], plain: Way, likely: W
     return replace(way, charge_log10=charge) if way.guesses_log10 + charge < before else likely
 
 
+def is_likelier_than(drawn: tuple[float, float], way: Way) -> bool:
+    """Whether a way is likelier, by more than chance makes one, than that the text was drawn."""
+    likelier = LIKELIER_LOG10 if way.instead_of is None else CHEAPER_LIKELIER_LOG10
+    return drawn[0] - way.unlikely_log10 >= likelier
+
+
 def beside_chance(way: Way, text: str) -> Way:
     """The way; or chance, where the text may as well be drawn by it: of all that are drawn so some
     can be read as anything, but few. What is known of the user is no chance.
@@ -160,12 +166,11 @@ def beside_chance(way: Way, text: str) -> Way:
     if guesses < CHANCE_FROM_LOG10 or any(s.kind is SegmentKind.CONTEXT for s in way.segments):
         return way
     drawn = drawn_whole(text)
-    if drawn is None:
+    if drawn is None or is_likelier_than(drawn, way):
         return way
     unlikely, texts = drawn
-    likelier = LIKELIER_LOG10 if way.instead_of is None else CHEAPER_LIKELIER_LOG10
     least = texts - OF_CHANCE_LOG10
-    if least <= guesses or unlikely - way.unlikely_log10 >= likelier:
+    if least <= guesses:
         return way
     whole = (Segment(0, len(text), SegmentKind.RANDOM, least),)
     charge = least - guesses_log10(least)

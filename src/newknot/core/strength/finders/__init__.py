@@ -22,7 +22,7 @@ from newknot.core.strength.finders.series import (
     woven_rows,
     woven_sequences,
 )
-from newknot.core.strength.finders.shapes import drawn_in_groups, shapes
+from newknot.core.strength.finders.shapes import drawn_in_groups, formulas, shapes
 from newknot.core.strength.finders.slips import known_slips, slips
 from newknot.core.strength.finders.stock import stock_numbers, stock_strings
 from newknot.core.strength.finders.syllables import mandarin_syllables, syllables
@@ -58,6 +58,7 @@ _OTHERS: tuple[Callable[[Reading], Iterable[Found]], ...] = (
     next_numbers,
     shapes,
     drawn_in_groups,
+    formulas,
     stock_strings,
     frames,
     stock_numbers,

@@ -90,6 +90,8 @@ def disguises(reading: Reading) -> Iterator[Found]:
             says = "letters in the order of the alphabet"
             yield _found(reading, start, end, which, 0.0, says)
         yield from _affixes(reading, start, end)
+        if not set(typed) & set(_VOWELS):
+            yield from _two_without(reading, start, end)
         for size in range(1, _SAID_TWICE_MOST + 1):
             again = typed[size:]
             if typed[:size] == again[:size] and shape_of_letters(again) in known:
@@ -140,6 +142,17 @@ def _order_log10(typed: str) -> float:
     if list(typed) in (sorted(typed), sorted(typed, reverse=True), by_kind, by_kind[::-1]):
         return _BY_RULE_LOG10
     return log10(factorial(len(typed)) / prod(map(factorial, Counter(typed).values())))
+
+
+def _two_without(reading: Reading, start: int, end: int) -> Iterator[Found]:
+    """Two words without their vowels that touch."""
+    left = _by_what_is_left()
+    for at in range(start + _WITHOUT_LEAST, end - _WITHOUT_LEAST + 1):
+        one, other = left.get(reading.low[start:at]), left.get(reading.low[at:end])
+        if one and other:
+            says = "a word without its vowels"
+            yield from _word(reading, start, at, one, 0.0, says)
+            yield from _word(reading, at, end, other, 0.0, says)
 
 
 def _affixes(reading: Reading, start: int, end: int) -> Iterator[Found]:

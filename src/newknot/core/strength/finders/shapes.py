@@ -534,3 +534,21 @@ def drawn_in_groups(reading: Reading) -> Iterator[Found]:
         fee = -log10(SHAPES_SHARE)
         which = each * len(typed) + _IN_GROUPS_LOG10
         yield Found(*hit.span(), Part.PATTERN, which, fee, SegmentKind.RANDOM)
+
+
+_ELEMENT = (
+    "(?:He|Li|Be|Ne|Na|Mg|Al|Si|Cl|Ar|Ca|Sc|Ti|Cr|Mn|Fe|Co|Ni|Cu|Zn|Ga|Ge|As|Se|Br|Kr|Rb|Sr|Ag|Cd|"
+    "Sn|Sb|Te|Xe|Cs|Ba|Pt|Au|Hg|Pb|Bi|Rn|Ra|[HBCNOFPSKVUWI])"
+)
+_FORMULA = re.compile(rf"(?<![A-Za-z0-9])(?:{_ELEMENT}\d{{0,2}}){{2,6}}(?![A-Za-z0-9])")
+_EACH_ELEMENT, _ELEMENT_LOG10 = re.compile(_ELEMENT), log10(40)
+
+
+def formulas(reading: Reading) -> Iterator[Found]:
+    """Chemical elements, some of them with how many of each."""
+    for hit in _FORMULA.finditer(reading.text[: len(reading.low)]):
+        digits = sum(map(str.isdigit, hit.group()))
+        if digits:
+            which = _ELEMENT_LOG10 * len(_EACH_ELEMENT.findall(hit.group())) + digits
+            fee, says = log10(len(SHAPES) / SHAPES_SHARE), "a chemical formula"
+            yield Found(*hit.span(), Part.PATTERN, which, fee, SegmentKind.SHAPE, says)

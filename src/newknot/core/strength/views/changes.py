@@ -8,7 +8,6 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from functools import cache
 from itertools import pairwise, zip_longest
-from math import isqrt
 
 import numpy as np
 from numpy.typing import NDArray
@@ -42,6 +41,8 @@ LETTER_LOG10 = 1.4
 """One of the alphabet."""
 _WITHIN_MOST = 24
 _TURNED_LOG10 = 0.9
+_PIECES_LEAST = 3
+"""Of a word that is said piece by piece."""
 _ONE_OFF_LOG10, _FAR_OFF_LOG10 = 1.3, 1.8
 """Of hands one key off, and of those that stand across or two keys away."""
 _BETWEEN_LEAST, _PUT_IN_LEAST, _BEHIND_MOST, _PLACES_LOG10 = 3, 2, 2, 0.5
@@ -159,7 +160,7 @@ def _ways() -> tuple[Change, ...]:
         Change("its vowels as numbers", 1.6, _from_numbered, _same),
         Change("its vowels as numbers, with digits behind", 1.6, _from_numbered_within, _same),
         Change("with a syllable in each vowel", 1.6, _without_syllables, whole),
-        Change("growing letter by letter", 1.4, _but_digits(_grown), whole, is_sure=True),
+        Change("growing piece by piece", 1.4, _but_digits(_grown), whole, is_sure=True),
         Change("with k and z for c and s", 1.6, _mapped(_typed_as("kz", "cs")), _same),
         Change("with digits put in", 1.3, _digits_behind, whole, is_frame=True),
         Change("each letter with its place beside it", 1.7, _without_places, whole, is_sure=True),
@@ -182,6 +183,13 @@ def _ways() -> tuple[Change, ...]:
         Change("its first letter behind", 1.6, _but_digits(_last_in_front), whole),
         Change(
             "and its letters in order", 1.5, _but_digits(_before_its_letters), whole, is_sure=True
+        ),
+        Change(
+            "its words' first letters exchanged",
+            1.7,
+            _but_digits(_firsts_back),
+            whole,
+            is_frame=True,
         ),
         Change("and the rest of the alphabet", 1.5, _keyword, whole, is_sure=True),
         Change("with the next vowel for each", 1.9, _mapped(_typed_as("eioua", "aeiou")), _same),
@@ -277,6 +285,13 @@ def _beside(text: str) -> Iterator[Change]:
         return
     for at, where in ((0, "before"), (1, "behind")):
         same, others = text[at::2].lower(), text[1 - at :: 2]
+        pair = same[:2]
+        if pair == pair[::-1] or any(map(str.isalnum, pair)):
+            pair = ""
+        if pair and same == (pair * len(same))[: len(same)]:
+            cost = BETWEEN_LOG10 + sum(map(symbol_log10, pair))
+            says = f"with two signs by turns {where} each"
+            yield Change(says, cost, _always(others), _times(2), is_sure=True)
         if same[0].isalnum() and same == same[0] * len(same):
             cost = BETWEEN_LOG10 + LETTER_LOG10
             yield Change(
@@ -435,6 +450,17 @@ def _word_within(text: str) -> str | None:
     return None
 
 
+def _firsts_back(text: str) -> str | None:
+    """Of two words that touch."""
+    low, known = shape_of_letters(text.lower()), dictionaries().number
+    n = len(low)
+    for at in range(WORD_LEAST, n - WORD_LEAST + 1) if n <= _WITHIN_MOST else ():
+        one, other = low[at] + low[1:at], low[0] + low[at + 1 :]
+        if one != low[:at] and one in known and other in known:
+            return text[at] + text[1:at] + text[0] + text[at + 1 :]
+    return None
+
+
 def _before_its_letters(text: str) -> str | None:
     half = len(text) // 2
     return text[:half] if [*text[half:].lower()] == sorted(text[:half].lower()) else None
@@ -510,18 +536,35 @@ def _without_syllables(text: str) -> str | None:
 
 
 def _grown(text: str) -> str | None:
-    """Each beginning of a word after the other, or the word and what is left of it."""
-    size = (isqrt(8 * len(text) + 1) - 1) // 2
-    if size < WORD_LEAST or size * (size + 1) // 2 != len(text):
-        return None
-    for word, parts in (
-        (text[-size:], [text[-size:][:k] for k in range(1, size + 1)]),
-        (text[:size], [text[:k] for k in range(size, 0, -1)]),
-        (text[:size], [text[:size][k:] for k in range(size)]),
-    ):
-        if "".join(parts) == text:
+    """The word of which a text says beginnings or endings one after the other, the longest of them
+    first or last.
+    """
+    for lengths in _pieces(len(text)):
+        size, second, least = lengths[0], lengths[1], lengths[-1]
+        first, last, turned = text[:size], text[-size:], lengths[::-1]
+        if text.startswith(first[:second], size):
+            word, parts = first, [first[:length] for length in lengths]
+        elif text.startswith(first[size - second :], size):
+            word, parts = first, [first[size - length :] for length in lengths]
+        elif text.startswith(last[:least]):
+            word, parts = last, [last[:length] for length in turned]
+        else:
+            word, parts = last, [last[size - length :] for length in turned]
+        if parts[0] == text[: len(parts[0])] and "".join(parts) == text:
             return word
     return None
+
+
+@cache
+def _pieces(total: int) -> tuple[tuple[int, ...], ...]:
+    """Lengths that fall by one or two and make a text of so many characters, three at the least."""
+    return tuple(
+        lengths
+        for step in (1, 2)
+        for size in range(WORD_LEAST, total)
+        for count in range(_PIECES_LEAST, size // step + 1)
+        if sum(lengths := tuple(range(size, size - step * count, -step))) == total
+    )
 
 
 def _unwoven_by_twos(text: str) -> str | None:
