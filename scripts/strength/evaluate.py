@@ -14,6 +14,7 @@ from random import Random
 
 from newknot.core.strength import measure
 from newknot.core.strength.chain import DIGITS, LOWER, PRINTABLE, UPPER
+from scripts.strength.afresh import afresh
 from scripts.strength.afterwards import afterwards
 from scripts.strength.blind import blind
 from scripts.strength.everyday import everyday
@@ -26,6 +27,7 @@ from scripts.strength.offhand import offhand
 from scripts.strength.processes import Process, processes
 from scripts.strength.put_together import put_together
 from scripts.strength.rarer import rarer
+from scripts.strength.thereafter import thereafter
 from scripts.strength.twice_changed import twice_changed
 from scripts.strength.unseen import unseen
 from scripts.strength.untried import untried
@@ -103,16 +105,20 @@ def main(*, worst: bool, held_out: bool) -> None:
         _report(None, afterwards(), worst=worst)
         print("\nnewest, written after all of those")
         _report(None, newest(), worst=worst)
-        print("\nblind, written after newest; of finders, capitals by a rule alone")
+        print("\nblind, written after newest")
         _report(None, blind(), worst=worst)
         print("\nrarer, rare ways, written after blind")
         _report(None, rarer(), worst=worst)
-        print("\neveryday, written after rarer; of finders, capitals by a rule alone")
+        print("\neveryday, written after rarer")
         _report(None, everyday(), worst=worst)
-        print("\nuntried, written before the cheaper way; no finder is written from them")
+        print("\nuntried, written before the cheaper way")
         _report(None, untried(), worst=worst)
         print("\noffhand, written after all of those")
         _report(None, offhand(), worst=worst)
+        print("\nafresh, written before letters in another order and few characters")
+        _report(None, afresh(), worst=worst)
+        print("\nthereafter, written last")
+        _report(None, thereafter(), worst=worst)
         print("\nwords changed in two ways, one upon the other")
         _report(None, twice_changed(), worst=worst, count=2)
         print("\nparts of 41 kinds put together at random")

@@ -11,6 +11,7 @@ from random import Random
 
 from newknot.core.strength import measure
 from newknot.core.strength.dictionaries import DICTIONARY_VERSION
+from scripts.strength.afresh import afresh
 from scripts.strength.afterwards import afterwards
 from scripts.strength.blind import blind
 from scripts.strength.evaluate import HELD_OUT, rows
@@ -24,6 +25,7 @@ from scripts.strength.offhand import offhand
 from scripts.strength.processes import processes
 from scripts.strength.put_together import put_together
 from scripts.strength.rarer import rarer
+from scripts.strength.thereafter import thereafter
 from scripts.strength.twice_changed import twice_changed
 from scripts.strength.unseen import unseen
 from scripts.strength.untried import untried
@@ -41,7 +43,7 @@ def texts() -> list[str]:
         way.make(random)
         for ways in (
             *(processes, further, families, noted, unseen, latest, afterwards),
-            *(newest, blind, rarer, everyday, untried, offhand),
+            *(newest, blind, rarer, everyday, untried, offhand, afresh, thereafter),
         )
         for way in ways()
     ]

@@ -152,6 +152,8 @@ def from_upside_down(text: str) -> str | None:
 
 def without_marks(text: str) -> str | None:
     """Without the same mark on every letter."""
+    if text.isascii():
+        return None
     marks = Counter(c for c in unicodedata.normalize("NFD", text) if unicodedata.combining(c))
     if len(marks) != 1 or 2 * marks.total() < len(text) - 2:
         return None

@@ -34,6 +34,9 @@ _FORMS = (
     (re.compile(r"(?=(?P<y>\d\d)(?P<m>[0-1]\d)(?P<d>[0-3]\d))"), 0.04),
 )
 _SEPARATOR_LOG10 = log10(4)
+_OF_MONTH = re.compile(r"(?=((?P<m>0[1-9]|1[0-2])(?P<s>[-./_ ]?)(?P<y>(?:19|20)\d\d)))")
+_OF_MONTH_SHARE = 0.04
+"""A month and its year, in digits."""
 _NAMED_SHARE = 0.05
 _NAMED = re.compile(
     r"(?=(?P<d>[0-3]?\d)?[-. ]?(?P<m>" + "|".join(sorted(_MONTHS, key=len, reverse=True)) + r")"
@@ -56,6 +59,10 @@ def dates(reading: Reading) -> Iterator[Found]:
     for hit in _YEAR.finditer(low):
         which, start = year_log10(int(hit.group(1))), hit.start()
         yield Found(start, start + 4, Part.DIGITS, which, -log10(YEAR_SHARE), SegmentKind.YEAR)
+    for hit in _OF_MONTH.finditer(low):
+        which = _MONTHS_LOG10 + year_log10(int(hit.group("y")))
+        fee = (_SEPARATOR_LOG10 if hit.group("s") else 0.0) - log10(DATE_SHARE * _OF_MONTH_SHARE)
+        yield Found(*hit.span(1), Part.DIGITS, which, fee, SegmentKind.DATE)
     for form, share in _FORMS:
         for hit in form.finditer(low):
             day, month = int(hit.group("d")), int(hit.group("m"))

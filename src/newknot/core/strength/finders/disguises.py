@@ -186,10 +186,14 @@ def _shifted(reading: Reading) -> Iterator[Found]:
     """Digits with the shift key held."""
     for hit in _SHIFTED.finditer(reading.low):
         digits = hit.group().translate(_UNSHIFTED)
-        is_year = len(digits) == 4 and digits[:2] in ("19", "20")
-        which, kind = 2.1 if is_year else float(len(digits)), SegmentKind.DISGUISED
+        which, kind = _digits_log10(digits), SegmentKind.DISGUISED
         says = "digits with the shift key held"
         yield Found(*hit.span(), Part.DIGITS, which, DISGUISED_LOG10, kind, says)
+
+
+def _digits_log10(digits: str) -> float:
+    """Of a year, or of as many digits."""
+    return 2.1 if len(digits) == 4 and digits[:2] in ("19", "20") else float(len(digits))
 
 
 def _broken(reading: Reading) -> Iterator[Found]:
@@ -199,7 +203,7 @@ def _broken(reading: Reading) -> Iterator[Found]:
         if len(before) + len(after) < _WORD_LEAST + 1:
             continue
         cost = log10(len(before) + len(after))
-        cost += len(put_in) if put_in.isdigit() else sum(map(symbol_log10, set(put_in)))
+        cost += _digits_log10(put_in) if put_in.isdigit() else sum(map(symbol_log10, set(put_in)))
         says, end = "a word with something put in", hit.end() + len(after)
         yield from _word(reading, hit.start(), end, before + after, cost, says)
         if len(put_in) == 1:

@@ -49,7 +49,19 @@ _UNITS = (
         "ghz",
     ),
     *("w", "kw", "v", "kv", "mb", "gb", "tb", "px", "pt", "c", "f", "%", "degrees", "percent"),
-    *("dollars", "euros", "pounds", "cents", "usd", "eur", "gbp", "meters", "metres", "miles"),
+    *(
+        "dollars",
+        "euros",
+        "pounds",
+        "cents",
+        "usd",
+        "eur",
+        "gbp",
+        "kwh",
+        "meters",
+        "metres",
+        "miles",
+    ),
 )
 _MOVE_LOG10, _LEGAL_LOG10, _COLUMN_LOG10 = log10(6 * 64), log10(35), 1.1
 """Any piece to any square; a move of a game that is written down, of about as many legal ones."""
@@ -256,6 +268,7 @@ SHAPES = (
         + "|".join(sorted(map(re.escape, _UNITS), key=len, reverse=True))
         + ")[ ,]?(?![a-z])){1,3}(?<![ ,]))(?![a-z0-9]))",
         _of_measures,
+        in_any_case=True,
     ),
     _within(
         "syllables with their tones",
@@ -408,7 +421,7 @@ SHAPES = (
     ),
     _within(
         "a section of a law",
-        r"(?<![a-z0-9])(?=((?:§§?|art\.|abs\.|nr\.|no\.|sec\.|ch\.|pp?\.) ?\d{1,3}))",
+        r"(?<![a-z0-9])(?=((?:§§?|art\.|abs\.|op\.|nr\.|no\.|sec\.|ch\.|pp?\.) ?\d{1,3}))",
         lambda text: 0.8 + min(2.5, sum(c.isdigit() for c in text)),
         in_any_case=True,
         signs="§.",

@@ -454,7 +454,7 @@ def _firsts_back(text: str) -> str | None:
     """Of two words that touch."""
     low, known = shape_of_letters(text.lower()), dictionaries().number
     n = len(low)
-    for at in range(WORD_LEAST, n - WORD_LEAST + 1) if n <= _WITHIN_MOST else ():
+    for at in range(WORD_LEAST, n - WORD_LEAST + 1) if low.isalpha() and n <= _WITHIN_MOST else ():
         one, other = low[at] + low[1:at], low[0] + low[at + 1 :]
         if one != low[:at] and one in known and other in known:
             return text[at] + text[1:at] + text[0] + text[at + 1 :]
