@@ -210,8 +210,8 @@ def _chance() -> Iterator[tuple[str, float, Make]]:
 
 
 def _bracketed(text: str, r: Random) -> str:
-    opened, closed = r.choice(BRACKETS)
-    return f"{opened}{text}{closed}"
+    brackets = r.choice(BRACKETS)
+    return f"{brackets[0]}{text}{brackets[1]}"
 
 
 def _sorted_by(word: str, first: str) -> str:

@@ -7,7 +7,7 @@ from collections import Counter
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from functools import cache
-from itertools import pairwise, zip_longest
+from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
@@ -28,25 +28,39 @@ from newknot.core.strength.codings import (
     romanised,
     without_marks,
 )
-from newknot.core.strength.dictionaries import dictionaries
 from newknot.core.strength.finders.symbols import AGAIN_LOG10, PAIRS, symbol_log10
 from newknot.core.strength.letter_chain import LETTERS
-from newknot.core.strength.reading import shape_of_letters
 from newknot.core.strength.views.like_words import WORD_LEAST, letters_of_bytes
+from newknot.core.strength.views.orders import (
+    before_its_letters,
+    by_thirds,
+    ends_back,
+    first_behind,
+    firsts_back,
+    grown,
+    halves_back,
+    inside_out,
+    keyword,
+    last_in_front,
+    of_there_and_back,
+    of_twice,
+    one_less,
+    unwoven,
+    unwoven_by_twos,
+    without_its_letter,
+    word_within,
+    woven,
+)
 from newknot.core.strength.views.rows import BETWEEN_LOG10, in_rows
 
 FRAME_MOST, _FRAME_LOG10 = 4, 1.2
 """Characters of what stands on both ends, and what each of them costs."""
 LETTER_LOG10 = 1.4
 """One of the alphabet."""
-_WITHIN_MOST = 24
 _TURNED_LOG10 = 0.9
-_PIECES_LEAST = 3
-"""Of a word that is said piece by piece."""
 _ONE_OFF_LOG10, _FAR_OFF_LOG10 = 1.3, 1.8
 """Of hands one key off, and of those that stand across or two keys away."""
 _BETWEEN_LEAST, _PUT_IN_LEAST, _BEHIND_MOST, _PLACES_LOG10 = 3, 2, 2, 0.5
-_INNER = re.compile(r"([a-zA-Z]+)[(<\[{*\"']([a-zA-Z]{4,})[)>\]}*\"']([a-zA-Z]+)")
 _BETWEEN = re.compile("\0[^\\W\\d_]\0[^\\W\\d_]\0")
 
 _ROWS = (
@@ -160,41 +174,39 @@ def _ways() -> tuple[Change, ...]:
         Change("its vowels as numbers", 1.6, _from_numbered, _same),
         Change("its vowels as numbers, with digits behind", 1.6, _from_numbered_within, _same),
         Change("with a syllable in each vowel", 1.6, _without_syllables, whole),
-        Change("growing piece by piece", 1.4, _but_digits(_grown), whole, is_sure=True),
+        Change("growing piece by piece", 1.4, _but_digits(grown), whole, is_sure=True),
         Change("with k and z for c and s", 1.6, _mapped(_typed_as("kz", "cs")), _same),
         Change("with digits put in", 1.3, _digits_behind, whole, is_frame=True),
         Change("each letter with its place beside it", 1.7, _without_places, whole, is_sure=True),
-        Change("two texts woven into one", 1.7, _but_digits(_unwoven), whole),
-        Change("every second letter after the others", 1.8, _but_digits(_woven), whole),
-        Change("every third letter after the other", 2.0, _but_digits(_by_thirds), whole),
-        Change("two texts woven into one by twos", 2.0, _but_digits(_unwoven_by_twos), whole),
-        Change("with its halves exchanged", 1.5, _but_digits(_halves_back), whole),
-        Change("its first and last letter exchanged", 1.7, _but_digits(_ends_back), whole),
-        Change("written twice", _TURNED_LOG10, _of_twice, whole, is_sure=True, is_copy=True),
+        Change("two texts woven into one", 1.7, _but_digits(unwoven), whole),
+        Change("every second letter after the others", 1.8, _but_digits(woven), whole),
+        Change("every third letter after the other", 2.0, _but_digits(by_thirds), whole),
+        Change("two texts woven into one by twos", 2.0, _but_digits(unwoven_by_twos), whole),
+        Change("with its halves exchanged", 1.5, _but_digits(halves_back), whole),
+        Change("its first and last letter exchanged", 1.7, _but_digits(ends_back), whole),
+        Change("written twice", _TURNED_LOG10, of_twice, whole, is_sure=True, is_copy=True),
         Change(
-            "there and back", _TURNED_LOG10, _of_there_and_back, whole, is_sure=True, is_copy=True
+            "there and back", _TURNED_LOG10, of_there_and_back, whole, is_sure=True, is_copy=True
         ),
+        Change("each letter one further on than the one before", 2.0, _but_digits(one_less), _same),
+        Change("from its ends inwards", 1.9, _but_digits(inside_out), whole),
+        Change("one word put into another", 1.6, _but_digits(word_within), whole, is_frame=True),
+        Change("its last letter in front", 1.6, _but_digits(first_behind), whole),
+        Change("its first letter behind", 1.6, _but_digits(last_in_front), whole),
         Change(
-            "each letter one further on than the one before", 2.0, _but_digits(_one_less), _same
-        ),
-        Change("from its ends inwards", 1.9, _but_digits(_inside_out), whole),
-        Change("one word put into another", 1.6, _but_digits(_word_within), whole, is_frame=True),
-        Change("its last letter in front", 1.6, _but_digits(_first_behind), whole),
-        Change("its first letter behind", 1.6, _but_digits(_last_in_front), whole),
-        Change(
-            "and its letters in order", 1.5, _but_digits(_before_its_letters), whole, is_sure=True
+            "and its letters in order", 1.5, _but_digits(before_its_letters), whole, is_sure=True
         ),
         Change(
             "its words' first letters exchanged",
             1.7,
-            _but_digits(_firsts_back),
+            _but_digits(firsts_back),
             whole,
             is_frame=True,
         ),
-        Change("and the rest of the alphabet", 1.5, _keyword, whole, is_sure=True),
+        Change("and the rest of the alphabet", 1.5, keyword, whole, is_sure=True),
         Change("with the next vowel for each", 1.9, _mapped(_typed_as("eioua", "aeiou")), _same),
         Change(
-            "between its own letter", 1.6, _but_digits(_without_its_letter), whole, is_frame=True
+            "between its own letter", 1.6, _but_digits(without_its_letter), whole, is_frame=True
         ),
     )
 
@@ -413,110 +425,6 @@ def _digits_behind(text: str) -> str | None:
     return re.sub("[0-9]", "", text) + re.sub("[^0-9]", "", text)
 
 
-def _by_thirds(text: str) -> str | None:
-    third, rest = divmod(len(text), 3)
-    ends = (0, third + (rest > 0), 2 * third + (rest > 0) + (rest > 1), len(text))
-    rows = [text[a:b] for a, b in pairwise(ends)]
-    return "".join(row[at] for at in range(len(rows[0])) for row in rows if at < len(row))
-
-
-def _one_less(text: str) -> str | None:
-    low = text.lower()
-    if not (low.isascii() and low.isalpha()):
-        return None
-    return "".join(_ALPHABET[(ord(c) - 97 - at) % 26] for at, c in enumerate(low, 1))
-
-
-def _inside_out(text: str) -> str:
-    return text[::2] + text[1::2][::-1]
-
-
-def _word_within(text: str) -> str | None:
-    """The outer word and the inner one, the longest inner one first; or that in brackets."""
-    low = text.lower()
-    if said := _INNER.fullmatch(text):
-        return f"{said.group(1)}{said.group(3)} {said.group(2)}"
-    n, known = len(low), dictionaries().number
-    if n > _WITHIN_MOST or not (low.isascii() and low.isalpha()):
-        return None
-    shape = shape_of_letters(low)
-    for size in range(n - WORD_LEAST, WORD_LEAST - 1, -1):
-        for start in range(1, n - size):
-            if (
-                shape[start : start + size] in known
-                and shape[:start] + shape[start + size :] in known
-            ):
-                return f"{text[:start]}{text[start + size :]} {text[start : start + size]}"
-    return None
-
-
-def _firsts_back(text: str) -> str | None:
-    """Of two words that touch."""
-    low, known = shape_of_letters(text.lower()), dictionaries().number
-    n = len(low)
-    for at in range(WORD_LEAST, n - WORD_LEAST + 1) if low.isalpha() and n <= _WITHIN_MOST else ():
-        one, other = low[at] + low[1:at], low[0] + low[at + 1 :]
-        if one != low[:at] and one in known and other in known:
-            return text[at] + text[1:at] + text[0] + text[at + 1 :]
-    return None
-
-
-def _before_its_letters(text: str) -> str | None:
-    half = len(text) // 2
-    return text[:half] if [*text[half:].lower()] == sorted(text[:half].lower()) else None
-
-
-def _keyword(text: str) -> str | None:
-    """Letters that differ, before as many of the others as there are, in their order."""
-    low = text.lower()
-    if not low.isalpha() or [*low[-WORD_LEAST:]] != sorted(low[-WORD_LEAST:]):
-        return None
-    for size in range(_BETWEEN_LEAST, len(low) - WORD_LEAST + 1):
-        others = "".join(c for c in _ALPHABET if c not in low[:size])
-        if others.startswith(low[size:]) and len({*low[:size]}) == size:
-            return text[:size]
-    return None
-
-
-def _first_behind(text: str) -> str | None:
-    return text[1:] + text[0]
-
-
-def _last_in_front(text: str) -> str | None:
-    """The capital goes with the place, not with the letter."""
-    turned = text[-1] + text[:-1]
-    return turned.title() if text.istitle() else turned
-
-
-def _without_its_letter(text: str) -> str | None:
-    """A word between its first or last letter twice."""
-    low = text.lower()
-    is_own = low[0] == low[-1] and low[0].isalpha() and low[0] in (low[1], low[-2])
-    return text[1:-1] if is_own else None
-
-
-def _unwoven(text: str) -> str | None:
-    """One after the other; of two words, what is left of the longer one stands behind."""
-    n, known = len(text), dictionaries().number
-    if n < 2 * WORD_LEAST:
-        return None
-    if n <= _WITHIN_MOST and text.isascii() and text.isalpha():
-        for end in range(n - 2 + n % 2, WORD_LEAST, -2):
-            one, other = text[:end:2], text[1:end:2]
-            for first, second in ((one + text[end:], other), (one, other + text[end:])):
-                if all(shape_of_letters(word.lower()) in known for word in (first, second)):
-                    return first + second
-    return text[::2] + text[1::2]
-
-
-def _woven(text: str) -> str | None:
-    """The one half between the letters of the other."""
-    half = (len(text) + 1) // 2
-    if len(text) < 2 * _BETWEEN_LEAST:
-        return None
-    return "".join(map("".join, zip_longest(text[:half], text[half:], fillvalue="")))
-
-
 def _from_numbered(text: str) -> str:
     return text.translate(_NUMBERED)
 
@@ -533,61 +441,3 @@ def _without_syllables(text: str) -> str | None:
     if times < 2:
         return None
     return re.sub(rf"([aeiou]+){consonant}\1", r"\1", text, flags=re.IGNORECASE)
-
-
-def _grown(text: str) -> str | None:
-    """The word of which a text says beginnings or endings one after the other, the longest of them
-    first or last.
-    """
-    for lengths in _pieces(len(text)):
-        size, second, least = lengths[0], lengths[1], lengths[-1]
-        first, last, turned = text[:size], text[-size:], lengths[::-1]
-        if text.startswith(first[:second], size):
-            word, parts = first, [first[:length] for length in lengths]
-        elif text.startswith(first[size - second :], size):
-            word, parts = first, [first[size - length :] for length in lengths]
-        elif text.startswith(last[:least]):
-            word, parts = last, [last[:length] for length in turned]
-        else:
-            word, parts = last, [last[size - length :] for length in turned]
-        if parts[0] == text[: len(parts[0])] and "".join(parts) == text:
-            return word
-    return None
-
-
-@cache
-def _pieces(total: int) -> tuple[tuple[int, ...], ...]:
-    """Lengths that fall by one or two and make a text of so many characters, three at the least."""
-    return tuple(
-        lengths
-        for step in (1, 2)
-        for size in range(WORD_LEAST, total)
-        for count in range(_PIECES_LEAST, size // step + 1)
-        if sum(lengths := tuple(range(size, size - step * count, -step))) == total
-    )
-
-
-def _unwoven_by_twos(text: str) -> str | None:
-    twos = [text[at : at + 2] for at in range(0, len(text), 2)]
-    return "".join((*twos[::2], *twos[1::2]))
-
-
-def _ends_back(text: str) -> str | None:
-    """The capital goes with the place."""
-    turned = text[-1] + text[1:-1] + text[0]
-    return turned.title() if text.istitle() else turned
-
-
-def _of_twice(text: str) -> str | None:
-    half = len(text) // 2
-    return text[:half] if text == 2 * text[:half] else None
-
-
-def _of_there_and_back(text: str) -> str | None:
-    half = (len(text) + 1) // 2
-    return text[:half] if text == text[::-1] else None
-
-
-def _halves_back(text: str) -> str | None:
-    half = len(text) // 2
-    return text[half:] + text[:half]
