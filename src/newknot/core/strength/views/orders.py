@@ -18,7 +18,7 @@ _INNER = re.compile(r"([a-zA-Z]+)[(<\[{*\"']([a-zA-Z]{4,})[)>\]}*\"']([a-zA-Z]+)
 
 
 def by_thirds(text: str) -> str | None:
-    """The first letters of three rows that were written one after the other, then the second ones."""
+    """Three rows that were written one after the other, read column by column."""
     third, rest = divmod(len(text), 3)
     ends = (0, third + (rest > 0), 2 * third + (rest > 0) + (rest > 1), len(text))
     rows = [text[a:b] for a, b in pairwise(ends)]
