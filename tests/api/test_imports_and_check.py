@@ -159,7 +159,10 @@ def test_a_file_in_the_clear_is_the_owners_alone_and_watched_until_it_is_gone(ap
     beside.write_text("not ours")
     for wrong in (str(beside), str(api.keeper.path), "/etc/hostname"):
         assert api.refused("POST", "exports/files/delete", {"path": wrong}) == "404 nothing_held"
+    same = paths[1].with_name("same-bytes")
+    same.hardlink_to(paths[1])
     api.ok("POST", "exports/files/delete", {"path": str(paths[1])})
+    assert not any(same.read_bytes())
     assert api.ok("GET", "exports/files") == [] and not paths[1].exists() and beside.exists()
     answer = api.call("POST", "exports/csv", **api.proof())
     assert "rope-and-plank" in answer.text

@@ -1,11 +1,15 @@
 """Back in from nothing: an empty home folder, and a backup or a bundle from elsewhere."""
 
+import os
+import shutil
 import sqlite3
 from contextlib import closing
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
 
+from newknot.usecases.copies.backup_names import name_of, read_name
 from newknot.usecases.vault import way_back
 from tests.api.conftest import Api, make_api
 from tests.api.test_bundles import SEAL, taken_out
@@ -117,6 +121,16 @@ def test_a_machine_that_knew_a_vault_says_so_and_offers_what_lies_beside(api: Ap
     api.keeper.path.unlink()
     assert state(api) == ("new", True, 1, False)
     (copy,) = api.ok("GET", "vault")["copies"]
+    folder = api.keeper.backup_folder
+    named = read_name(copy["name"])
+    assert named is not None
+    later = name_of(replace(named, changes=named.changes + 1), 0)
+    for at, name in enumerate((later, "newknot-moved.vault")):
+        shutil.copy(folder / copy["name"], folder / name)
+        os.utime(folder / name, (at, at))
+    # The one of most changes first, whatever day its file has; last what says nothing of itself.
+    names = [one["name"] for one in api.ok("GET", "vault")["copies"]]
+    assert names == [later, copy["name"], "newknot-moved.vault"]
     assert api.refused("POST", "vault/place-beside", {"name": "../x"}) == "404 backup_unknown"
     api.ok("POST", "vault/place-beside", {"name": copy["name"]})
     # Until it is entered, another may take its place.
