@@ -24,9 +24,10 @@ _TRIED_FIRST = frozenset((SegmentKind.COMMON_PASSWORD, SegmentKind.CONTEXT))
 LETTER_OF_A_WORD_LOG10 = 0.9
 """By how letters follow in words, at the least."""
 BY_CHANCE = frozenset((SegmentKind.RANDOM, SegmentKind.WORDLIKE))
-LOOKED_FROM_LOG10, LEAST_LOG10, LISTED_MOST = 6.0, 5.85, 3
+LOOKED_FROM_LOG10, LEAST_LOG10, LISTED_MOST, CHANCE_ABOVE_LOG10 = 6.0, 5.85, 3, 24.0
 """What falls to a million guesses falls whatever its way was, and no cheaper one is worth less than
-this; a phrase of more words of one list than the last has none.
+this; a phrase of more words of one list than the third has none, nor has what is likeliest drawn
+whole and takes more guesses than the last.
 """
 SURPRISE_FREE_LOG10, SURPRISE_PAID = 1.5, 0.5
 """Orders that a way may be less likely than the likeliest, and what each beyond costs."""
@@ -142,6 +143,8 @@ def cheaper_way(reading: Reading, offers: Sequence[Found], plain: Way, likely: W
     before = likely.guesses_log10
     listed = sum(s.kind is SegmentKind.LIST_WORD for s in likely.segments)
     if before < LOOKED_FROM_LOG10 or listed > LISTED_MOST:
+        return likely
+    if before > CHANCE_ABOVE_LOG10 and [s.kind for s in likely.segments] == [SegmentKind.RANDOM]:
         return likely
     way = _way_of(likeliest(reading, offers, KINDS_PAID), likely)
     surprise = way.unlikely_log10 - plain.unlikely_log10

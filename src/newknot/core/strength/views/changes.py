@@ -389,6 +389,8 @@ def _of_both_cases(text: str) -> str | None:
 
 def _without_places(text: str) -> str | None:
     """The letters, where each has its place beside it, in the text or in the alphabet."""
+    if text[0].isdigit() == text[1].isdigit():
+        return None
     pairs = _NUMBERED_LETTER.findall(text)
     if "".join(map("".join, pairs)) != text:
         turned = _NUMBER_LETTER.findall(text)
@@ -436,8 +438,11 @@ def _from_numbered_within(text: str) -> str:
 
 def _without_syllables(text: str) -> str | None:
     """Of a children's language that puts a consonant and the vowel again behind each vowel."""
-    put_in = Counter(consonant for _, consonant in _PUT_IN.findall(text.lower()))
-    consonant, times = max(put_in.items(), key=lambda one: one[1], default=("", 0))
+    found = _PUT_IN.findall(text.lower())
+    if len(found) < 2:
+        return None
+    put_in = Counter(consonant for _, consonant in found)
+    consonant, times = max(put_in.items(), key=lambda one: one[1])
     if times < 2:
         return None
     return re.sub(rf"([aeiou]+){consonant}\1", r"\1", text, flags=re.IGNORECASE)

@@ -1,7 +1,7 @@
 """Rows of one form: what follows exactly of the rows before, or of what stands beside it."""
 
 from collections.abc import Iterator
-from itertools import pairwise
+from functools import cache
 
 BETWEEN_LOG10 = 0.9
 """Of the choice of a form for the whole text, as to put something between all letters."""
@@ -9,6 +9,7 @@ _COLUMN_LOG10, _STEP_LOG10, _SURPRISE_LOG10 = 0.3, 0.5, 1.5
 """Of rows of one form: for each place in them, for one that goes on by a step, and by how much it
 has to be less likely by chance, where each character is one of ten at the least.
 """
+_STEPS = frozenset((-1, 0, 1))
 _LEAST, _MOST, _BEHIND_MOST = 4, 40, 3
 """Characters of a text in rows, and of what may stand behind them."""
 
@@ -25,22 +26,26 @@ def in_rows(text: str) -> tuple[str, float, int] | None:
     codes = [*map(ord, low)]
     found = [
         (len(told) + n - end + cost, f"{told}{text[end:]}", cost, end // size)
-        for end in range(n, max(n - _BEHIND_MOST, _LEAST) - 1, -1)
-        for size in range(2, end // 2 + 1)
-        if end % size == 0 and (end == 2 * size or _may_follow(codes, size))
+        for end, size in _forms(n)
+        if end == 2 * size or _may_follow(codes, size)
         for told, cost in _rows_told(text[:end], low[:end], size)
     ]
     return min(found)[1:] if found else None
 
 
+@cache
+def _forms(n: int) -> tuple[tuple[int, int], ...]:
+    """Where the rows may end in a text of so many characters, and how long each is then."""
+    ends = range(n, max(n - _BEHIND_MOST, _LEAST) - 1, -1)
+    return tuple((end, size) for end in ends for size in range(2, end // 2 + 1) if end % size == 0)
+
+
 def _may_follow(codes: list[int], size: int) -> bool:
-    """Whether anything in the first row has one like it or beside it, in the row or below; else
-    nothing in three rows follows of another, and most texts are told so at once.
+    """Whether any column goes on by one step or none, or as another does, from the first row to the
+    second; else nothing in three rows follows of another, and most texts are told so at once.
     """
-    row, below = codes[:size], codes[size : 2 * size]
-    if any(-1 <= a - b <= 1 for a, b in zip(row, below, strict=True)):
-        return True
-    return any(b - a <= 1 for a, b in pairwise(sorted(row)))
+    steps = {below - above for above, below in zip(codes[:size], codes[size:], strict=False)}
+    return len(steps) < size or not _STEPS.isdisjoint(steps)
 
 
 def _rows_told(text: str, low: str, size: int) -> Iterator[tuple[str, float]]:
