@@ -24,11 +24,12 @@ _TRIED_FIRST = frozenset((SegmentKind.COMMON_PASSWORD, SegmentKind.CONTEXT))
 LETTER_OF_A_WORD_LOG10 = 0.9
 """By how letters follow in words, at the least."""
 BY_CHANCE = frozenset((SegmentKind.RANDOM, SegmentKind.WORDLIKE))
-LOOKED_FROM_LOG10, LEAST_LOG10, LISTED_MOST, CHANCE_ABOVE_LOG10 = 6.0, 5.85, 3, 24.0
+LOOKED_FROM_LOG10, LEAST_LOG10, LISTED_MOST = 6.0, 5.85, 3
 """What falls to a million guesses falls whatever its way was, and no cheaper one is worth less than
-this; a phrase of more words of one list than the third has none, nor has what is likeliest drawn
-whole and takes more guesses than the last.
+this; a phrase of more words of one list than the last has none.
 """
+CHANCE_ABOVE_LOG10 = 24.0
+"""What is likeliest drawn whole and takes more guesses than this stands as it is."""
 SURPRISE_FREE_LOG10, SURPRISE_PAID = 1.5, 0.5
 """Orders that a way may be less likely than the likeliest, and what each beyond costs."""
 CHANCE_MOST, SAVED_MOST_LOG10 = 0.1, 2.0

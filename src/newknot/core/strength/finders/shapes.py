@@ -31,41 +31,14 @@ _PRIVATE = ("192.168.", "10.0.", "172.16.", "127.0.0.")
 _OCTET = r"(?:25[0-5]|2[0-4]\d|1?\d?\d)"
 _UNITS = (
     *("mm", "cm", "m", "km", "in", "ft", "yd", "mi", "g", "mg", "kg", "lb", "lbs", "oz", "ml", "l"),
-    *(
-        "s",
-        "min",
-        "h",
-        "hrs",
-        "days",
-        "years",
-        "yrs",
-        "yo",
-        "mph",
-        "kmh",
-        "km/h",
-        "hz",
-        "khz",
-        "mhz",
-        "ghz",
-    ),
+    *("s", "min", "h", "hrs", "days", "years", "yrs", "yo", "mph", "kmh", "km/h"),
+    *("hz", "khz", "mhz", "ghz", "kwh"),
     *("w", "kw", "v", "kv", "mb", "gb", "tb", "px", "pt", "c", "f", "%", "degrees", "percent"),
-    *(
-        "dollars",
-        "euros",
-        "pounds",
-        "cents",
-        "usd",
-        "eur",
-        "gbp",
-        "kwh",
-        "meters",
-        "metres",
-        "miles",
-    ),
+    *("dollars", "euros", "pounds", "cents", "usd", "eur", "gbp", "meters", "metres", "miles"),
 )
 _MOVE_LOG10, _LEGAL_LOG10, _COLUMN_LOG10 = log10(6 * 64), log10(35), 1.1
 """Any piece to any square; a move of a game that is written down, of about as many legal ones."""
-_SQUARE = re.compile("[a-h][1-8]")
+_EACH_MOVE = re.compile("[a-h][1-8]|o-o(?:-o)?")
 _MOVE = r"(?:\d{1,2}\. ?)?(?:[kqrbn]?[a-h]?x?[a-h][1-8][+#]?|o-o(?:-o)?)"
 _PREFIX = re.compile(
     r"(inv|ref|ord|doc|req|tkt|sku|po|id|no|nr|sn|pn|kd|kdnr|re|ab|rg|bug|fix|err|ver|rev|abc)[- ]"
@@ -161,7 +134,7 @@ def _of_part(text: str) -> float:
 
 
 def _of_moves(text: str) -> float:
-    return (_LEGAL_LOG10 if "." in text else _MOVE_LOG10) * len(_SQUARE.findall(text))
+    return (_LEGAL_LOG10 if "." in text else _MOVE_LOG10) * len(_EACH_MOVE.findall(text))
 
 
 def _of_cells(text: str) -> float:
