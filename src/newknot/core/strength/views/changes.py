@@ -389,7 +389,7 @@ def _of_both_cases(text: str) -> str | None:
 
 def _without_places(text: str) -> str | None:
     """The letters, where each has its place beside it, in the text or in the alphabet."""
-    if text[0].isdigit() == text[1].isdigit():
+    if not any(map(str.isdigit, text[:2])):
         return None
     pairs = _NUMBERED_LETTER.findall(text)
     if "".join(map("".join, pairs)) != text:
@@ -421,7 +421,7 @@ def _but_digits(undo: Callable[[str], str | None]) -> Callable[[str], str | None
 
 
 def _digits_behind(text: str) -> str | None:
-    """Digits that stand between letters, each alone, behind them."""
+    """Digits that stand between letters, one or two at a place, behind them."""
     if len(_DIGIT_WITHIN.findall(text)) < 2:
         return None
     return re.sub("[0-9]", "", text) + re.sub("[^0-9]", "", text)

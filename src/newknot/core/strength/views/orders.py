@@ -69,6 +69,7 @@ def firsts_back(text: str) -> str | None:
 
 
 def before_its_letters(text: str) -> str | None:
+    """A half before its own letters in the order of the alphabet."""
     half = len(text) // 2
     return text[:half] if [*text[half:].lower()] == sorted(text[:half].lower()) else None
 
