@@ -28,7 +28,7 @@ CORE_MAY_IMPORT = {
     *("__future__", "ada_url", "array", "base64", "binascii", "bisect", "collections"),
     *("contextlib", "dataclasses", "datetime", "enum", "functools", "gzip", "hashlib", "hmac"),
     *("html", "importlib", "ipaddress", "itertools", "json", "math", "operator", "re", "string"),
-    *("struct", "typing", "unicodedata", "urllib"),
+    *("fractions", "struct", "typing", "unicodedata", "urllib"),
     *("numpy", "rapidfuzz", "pyotp", "publicsuffixlist", "confusable_homoglyphs"),
 }
 IMPURE_CALLS = {"open", "print", "input", "exec", "eval", "__import__"}

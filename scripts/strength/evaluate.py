@@ -28,6 +28,7 @@ from scripts.strength.processes import Process, processes
 from scripts.strength.put_together import put_together
 from scripts.strength.rarer import rarer
 from scripts.strength.thereafter import thereafter
+from scripts.strength.tongues import tongues
 from scripts.strength.twice_changed import twice_changed
 from scripts.strength.unseen import unseen
 from scripts.strength.untried import untried
@@ -117,8 +118,10 @@ def main(*, worst: bool, held_out: bool) -> None:
         _report(None, offhand(), worst=worst)
         print("\nafresh, written before letters in another order and few characters")
         _report(None, afresh(), worst=worst)
-        print("\nthereafter, written last")
+        print("\nthereafter, written after afresh")
         _report(None, thereafter(), worst=worst)
+        print("\ntongues, written last")
+        _report(None, tongues(), worst=worst)
         print("\nwords changed in two ways, one upon the other")
         _report(None, twice_changed(), worst=worst, count=2)
         print("\nparts of 41 kinds put together at random")

@@ -26,6 +26,7 @@ from scripts.strength.processes import processes
 from scripts.strength.put_together import put_together
 from scripts.strength.rarer import rarer
 from scripts.strength.thereafter import thereafter
+from scripts.strength.tongues import tongues
 from scripts.strength.twice_changed import twice_changed
 from scripts.strength.unseen import unseen
 from scripts.strength.untried import untried
@@ -43,7 +44,7 @@ def texts() -> list[str]:
         way.make(random)
         for ways in (
             *(processes, further, families, noted, unseen, latest, afterwards),
-            *(newest, blind, rarer, everyday, untried, offhand, afresh, thereafter),
+            *(newest, blind, rarer, everyday, untried, offhand, afresh, thereafter, tongues),
         )
         for way in ways()
     ]

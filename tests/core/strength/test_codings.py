@@ -24,6 +24,7 @@ def test_what_was_written_in_a_code_comes_back(word: str) -> None:
     assert codings.from_base32(base64.b32encode(raw).decode().lower()) == word
     assert codings.from_binary(" ".join(f"{byte:08b}" for byte in raw)) == word
     assert codings.from_numbers(".".join(map(str, raw))) == word
+    assert codings.from_escapes("".join(f"\\x{byte:02x}" for byte in raw)) == word
     assert codings.from_47("".join(chr(33 + (c - 33 + 47) % 94) for c in raw)) == word
     bare = word.replace("j", "i")
     places = map(ascii_lowercase.replace("j", "").index, bare)
@@ -35,3 +36,20 @@ def test_what_was_written_in_a_code_comes_back(word: str) -> None:
 def test_nothing_comes_of_what_stands_in_no_code(read: object, text: str) -> None:
     assert callable(read)
     assert read(text) is None
+
+
+@pytest.mark.parametrize(
+    ("text", "said"),
+    [
+        *(
+            ("さくら", "sakura"),
+            ("きょうと", "kyoto"),
+            ("にっぽん", "nippon"),
+            ("サクラ7", "sakura7"),
+        ),
+        *(("사랑해", "saranghae"), ("안녕", "annyeong"), ("ключ", "klyuch"), ("νερό", "nero")),
+        *(("lantern", None), ("你好", None), ("さくら木", None)),
+    ],
+)
+def test_what_another_script_says_is_told_by_its_sounds(text: str, said: str | None) -> None:
+    assert codings.romanised(text) == said

@@ -67,6 +67,15 @@ FOLLOWS: dict[Part, dict[Part, float]] = {
     Part.LINK: {Part.LINK: 0.8, Part.DIGITS: 0.04, Part.SYMBOL: 0.04},
 }
 """Shares of what follows each part; what is left ends the text."""
+_ABROAD_SHARE, _STAYS_ABROAD = 0.02, 0.7
+"""Of words, those of one other language; behind one of its words, how often the next is too."""
+FOLLOWS |= {Part.ABROAD: FOLLOWS[Part.WORD]}
+FOLLOWS = {
+    part: follows
+    | ({Part.ABROAD: follows[Part.WORD] * _ABROAD_SHARE} if Part.WORD in follows else {})
+    for part, follows in FOLLOWS.items()
+}
+FOLLOWS[Part.ABROAD][Part.ABROAD] = FOLLOWS[Part.WORD][Part.WORD] * _STAYS_ABROAD
 LOWER, UPPER, DIGITS = "abcdefghijklmnopqrstuvwxyz", "ABCDEFGHIJKLMNOPQRSTUVWXYZ", "0123456789"
 PRINTABLE = "".join(map(chr, range(0x20, 0x7F)))
 ALPHABETS = (
@@ -90,6 +99,14 @@ ANY_SCRIPT_SHARE = 1 - sum(share for _, share in ALPHABETS)
 GOES_ON = 0.9
 """Of unpatterned characters, how often another follows."""
 _ASCII_LOG10, _ALPHABETIC_LOG10, _IDEOGRAPHIC_LOG10, _OTHER_LOG10 = 2.1, 1.6, 3.5, 4.0
+_USUAL = frozenset(
+    "的一是不了人我在有他这中大来上国个到说们为子和你地出道也时年得就那要下以生会自着去之过家学对可里后小"
+    "么心多天而能好都然没日于起还发成事只作当想看文无开手十用主行方又如前所本见经头面起点爱情花月水火木金"
+    "土山川田海春夏秋冬風雨雪東西南北京日本語私愛友達夢星空光男女父母兄弟姉妹猫犬魚鳥龍虎王高新美世界平安"
+    "福喜快乐幸生日密码红白黑青黄先老师朋二三四五六七八九百千万零"
+)
+_USUAL_LOG10 = 2.7
+"""Of the ideographs that are written most, each as likely; they make more than half of a text."""
 _SCRIPTS = (
     (0x80, 0x6FF, _ALPHABETIC_LOG10),  # Latin with marks, Greek, Cyrillic, Hebrew, Arabic
     (0x900, 0xE7F, 1.9),  # the scripts of India, Thai
@@ -197,6 +214,8 @@ def script_log10(c: str) -> float:
     for first, last, each in _SCRIPTS:
         if first <= code <= last:
             return each
+    if c in _USUAL:
+        return _USUAL_LOG10
     if 0x3000 <= code < 0xD800 or 0x1F000 <= code < 0x1FB00:
         return _IDEOGRAPHIC_LOG10
     return _OTHER_LOG10

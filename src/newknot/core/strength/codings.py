@@ -34,18 +34,210 @@ _LOOK_ALIKES |= {
 }
 """Those of flags, and in squares and circles."""
 _BRAILLE = str.maketrans("⠁⠃⠉⠙⠑⠋⠛⠓⠊⠚⠅⠇⠍⠝⠕⠏⠟⠗⠎⠞⠥⠧⠺⠭⠽⠵", "abcdefghijklmnopqrstuvwxyz")
+_HEXADECIMAL_LETTERS = 8
+_ESCAPE = re.compile(
+    r"(?:\\x|\\u00|%|=|U\+00|&#x)(?P<hex>[2-7][0-9A-Fa-f]);?"
+    r"|\\(?P<octal>[01][0-7]{2})|&#(?P<number>\d{2,3});"
+)
+_ESCAPED = re.compile(f"(?:{re.sub('[?]P<[a-z]+>', '?:', _ESCAPE.pattern)}){{4,}}")
 _SQUARE = "abcdefghijklmnopqrstuvwxyz".replace("j", "")
+_KANA = dict(
+    zip(
+        "あいうえおかきくけこがぎぐげごさしすせそざじずぜぞたちつてとだぢづでど"
+        "なにぬねのはひふへほばびぶべぼぱぴぷぺぽまみむめもやゆよらりるれろわをん",
+        [
+            "a",
+            "i",
+            "u",
+            "e",
+            "o",
+            "ka",
+            "ki",
+            "ku",
+            "ke",
+            "ko",
+            "ga",
+            "gi",
+            "gu",
+            "ge",
+            "go",
+            "sa",
+            "shi",
+            "su",
+            "se",
+            "so",
+            "za",
+            "ji",
+            "zu",
+            "ze",
+            "zo",
+            "ta",
+            "chi",
+            "tsu",
+            "te",
+            "to",
+            "da",
+            "ji",
+            "zu",
+            "de",
+            "do",
+            "na",
+            "ni",
+            "nu",
+            "ne",
+            "no",
+            "ha",
+            "hi",
+            "fu",
+            "he",
+            "ho",
+            "ba",
+            "bi",
+            "bu",
+            "be",
+            "bo",
+            "pa",
+            "pi",
+            "pu",
+            "pe",
+            "po",
+            "ma",
+            "mi",
+            "mu",
+            "me",
+            "mo",
+            "ya",
+            "yu",
+            "yo",
+            "ra",
+            "ri",
+            "ru",
+            "re",
+            "ro",
+            "wa",
+            "o",
+            "n",
+        ],
+        strict=True,
+    )
+)
+_KANA |= {"っ": "", "ー": ""}
+_KANA |= {
+    begin + small: begun[:-1] + ("" if begin in "しじち" else "y") + vowel
+    for begin, begun in [*_KANA.items()]
+    if begun.endswith("i") and len(begun) > 1
+    for small, vowel in zip("ゃゅょ", "auo", strict=True)
+}
+"""Hepburn's letters; a vowel's length is not written."""
+_TO_HIRAGANA = {code: code - 0x60 for code in range(0x30A1, 0x30F7)}
+_FIRST_HANGUL, _LAST_HANGUL, _MEDIALS, _FINALS = 0xAC00, 0xD7A3, 21, 28
+_HANGUL = (
+    [
+        "g",
+        "kk",
+        "n",
+        "d",
+        "tt",
+        "r",
+        "m",
+        "b",
+        "pp",
+        "s",
+        "ss",
+        "",
+        "j",
+        "jj",
+        "ch",
+        "k",
+        "t",
+        "p",
+        "h",
+    ],
+    [
+        "a",
+        "ae",
+        "ya",
+        "yae",
+        "eo",
+        "e",
+        "yeo",
+        "ye",
+        "o",
+        "wa",
+        "wae",
+        "oe",
+        "yo",
+        "u",
+        "wo",
+        "we",
+        "wi",
+        "yu",
+        "eu",
+        "ui",
+        "i",
+    ],
+    [
+        "",
+        "k",
+        "k",
+        "k",
+        "n",
+        "n",
+        "n",
+        "t",
+        "l",
+        "k",
+        "m",
+        "l",
+        "l",
+        "l",
+        "p",
+        "l",
+        "m",
+        "p",
+        "p",
+        "t",
+        "t",
+        "ng",
+        "t",
+        "t",
+        "k",
+        "t",
+        "p",
+        "t",
+    ],
+)
+"""First consonants, vowels and last consonants in Unicode's order (section 3.12), as they are
+romanised one by one in Korea.
+"""
 _ROMAN_LETTERS = {
     **dict(zip(_ONE_SOUND, "abvgdeeziyklmnoprstufhcyeabgdezhiklmnoprsstufxw", strict=True)),
     **dict(zip("жчшщюяъьθξψ", _SOUNDS, strict=True)),
+    **dict(zip("іїєґ", ("i", "yi", "ye", "g"), strict=True)),
 }
 
 
 def from_hexadecimal(text: str) -> str | None:
-    """UTF-8 in pairs of hexadecimal digits, ten and more of them."""
-    if len(text) % 2 or not re.fullmatch(r"[0-9a-fA-F]{10,}", text):
+    """UTF-8 in pairs of hexadecimal digits, ten and more of them, or eight that say letters."""
+    if len(text) % 2 or not re.fullmatch(r"[0-9a-fA-F]{8,}", text):
         return None
-    return _readable(bytes.fromhex(text))
+    read = _readable(bytes.fromhex(text))
+    return read if read and (len(text) > _HEXADECIMAL_LETTERS or read.isalpha()) else None
+
+
+def from_escapes(text: str) -> str | None:
+    """Each character as a program or a page may write it: by its number, with signs before it."""
+    if not _ESCAPED.fullmatch(text):
+        return None
+    characters = (
+        chr(int(hit["hex"], 16))
+        if hit["hex"]
+        else chr(int(hit["octal"], 8))
+        if hit["octal"]
+        else chr(int(hit["number"]))
+        for hit in _ESCAPE.finditer(text)
+    )
+    return "".join(characters)
 
 
 def from_base64(text: str) -> str | None:
@@ -79,12 +271,32 @@ def from_square(text: str) -> str | None:
 
 
 def romanised(text: str) -> str | None:
-    """Letter by letter, as Latin ones are said in these alphabets and back."""
+    """Letter by letter, as Latin ones are said in Cyrillic and Greek; kana and hangul as said."""
     if text.isascii():
         return None
-    low = unicodedata.normalize("NFKC", text.lower())
-    plain = "".join(_ROMAN_LETTERS.get(c, c) for c in low)
+    low = unicodedata.normalize("NFKC", text.lower()).translate(_TO_HIRAGANA)
+    plain, at = "", 0
+    while at < len(low):
+        size = 2 if low[at : at + 2] in _KANA else 1
+        sound = _KANA.get(low[at : at + size])
+        if sound is None:
+            sound = _roman(low[at])
+        elif sound == "u" and plain.endswith(("o", "u")):
+            sound = ""
+        plain += sound[:1] * (low[at - 1 : at] == "っ") + sound
+        at += size
     return plain if plain.isascii() else None
+
+
+def _roman(c: str) -> str:
+    if _FIRST_HANGUL <= ord(c) <= _LAST_HANGUL:
+        rest, final = divmod(ord(c) - _FIRST_HANGUL, _FINALS)
+        first, medial = divmod(rest, _MEDIALS)
+        return _HANGUL[0][first] + _HANGUL[1][medial] + _HANGUL[2][final]
+    if c in _ROMAN_LETTERS or c.isascii():
+        return _ROMAN_LETTERS.get(c, c)
+    base = unicodedata.normalize("NFD", c)[0]
+    return _ROMAN_LETTERS.get(base, c)
 
 
 def _readable(raw: bytes) -> str | None:
@@ -155,7 +367,7 @@ def without_marks(text: str) -> str | None:
     if text.isascii():
         return None
     marks = Counter(c for c in unicodedata.normalize("NFD", text) if unicodedata.combining(c))
-    if len(marks) != 1 or 2 * marks.total() < len(text) - 2:
+    if len(marks) != 1 or marks.total() < max(3, len(text) / 2 - 1):
         return None
     return "".join(c for c in unicodedata.normalize("NFD", text) if not unicodedata.combining(c))
 

@@ -15,20 +15,21 @@ from math import log, log10
 import numpy as np
 
 from newknot.core.shipped import shipped_bytes
-from newknot.core.strength.reading import shape_of_letters
+from newknot.core.strength.reading import SPELT_OUT, shape_of_letters
 from newknot.core.strength.segments import SegmentKind
 
 SHORTEST, LONGEST = 3, 24
 """Characters of a word that is looked up."""
-DICTIONARY_VERSION = 18
+DICTIONARY_VERSION = 19
 """Raised when a list or the measure changes, so that kept measures are taken anew."""
 _EULER = 0.5772
+_USUAL_ABROAD = 3_000
+"""Words of each other language that are looked for beside what else they are."""
 _STEP, _STEPS = 1.4, 46
 """Ratio between neighbouring ranks that count as equally likely, and steps up to the last."""
 BEGINNING, BITS = 4, 5
 """Characters of a word by which most stretches that are none are told at once, and bits of each."""
 _MASK = (1 << BITS * BEGINNING) - 1
-_SPELT_OUT = (("ä", "ae"), ("ö", "oe"), ("ü", "ue"), ("å", "aa"), ("ß", "ss"))
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,7 +89,8 @@ def beginnings(shaped: str) -> list[int]:
 
 
 class Dictionaries:
-    """All lists in one: `number` of a shape, then `taken` of the number. begins: 1 by the number of
+    """All lists in one: `number` of a shape, then `taken` of the number; abroad: numbers of shapes
+    that are usual words of another language too. begins: 1 by the number of
     the first four characters, where a listed shape begins so.
     """
 
@@ -120,11 +122,30 @@ class Dictionaries:
             for source, keys, numbers in keyed:
                 rows = slice(*(int(source.share * _STEP**k) for k in (step, step + 1)))
                 self.number.update(zip(keys[rows], numbers[rows], strict=True))
+        self.abroad = self._abroad(keyed)
         self.begins = bytearray(_MASK + 1)
         first = "".join({key[:BEGINNING] for key in self.number if len(key) >= BEGINNING})
         codes = np.frombuffer(first.encode("utf-32-le"), dtype="<u4").reshape(-1, BEGINNING) & 31
         places = np.bitwise_or.reduce(codes << np.arange(BEGINNING - 1, -1, -1) * BITS, axis=1)
         np.frombuffer(self.begins, dtype=np.uint8)[places] = 1
+
+    def _abroad(
+        self, keyed: Sequence[tuple[RankedList, list[str], Sequence[int]]]
+    ) -> dict[str, int]:
+        """The usual words of other languages that are in another list too."""
+        foreign = [
+            (keys[:_USUAL_ABROAD], numbers)
+            for source, keys, numbers in keyed
+            if source.kind is SegmentKind.FOREIGN_WORD and not isinstance(numbers, list)
+        ]
+        own = [number for _, numbers in foreign for number in (numbers[0], numbers[-1])]
+        first, last = min(own, default=0), max(own, default=0)
+        found: dict[str, int] = {}
+        for place in range(_USUAL_ABROAD):
+            for keys, numbers in foreign:
+                if place < len(keys) and not first <= self.number[keys[place]] <= last:
+                    found.setdefault(keys[place], numbers[place])
+        return found
 
     def taken(self, number: int) -> tuple[RankedList, float, str]:
         """The word's list, -log10 of its probability within it, and the word as listed."""
@@ -139,7 +160,7 @@ class Dictionaries:
 def _spelt_out(text: str, first: int) -> tuple[list[str], list[int]]:
     """Second keys for words whose accents are often typed as two letters."""
     words = text.split()
-    for letter, two in _SPELT_OUT:
+    for letter, two in SPELT_OUT:
         text = text.replace(letter, two)
     spelt = enumerate(zip(words, text.split(), strict=True))
     longer = [(first + at, two) for at, (one, two) in spelt if len(one) != len(two)]

@@ -30,12 +30,15 @@ leaves no more than this share of the text to random characters.
 """
 WITHIN_LOG10, WITHIN_LEAST = 0.7, 6
 """Of the choice to change a part alone, and how long that is at the least."""
+_ESCAPES = ("%", "\\", "&", "=")
+"""What a character begins with that a program or a page writes by its number."""
 _DOUBTFUL = BY_CHANCE | {
     SegmentKind.RARE_WORD,
     SegmentKind.REPEAT,
     SegmentKind.COPY,
     SegmentKind.DISGUISED,
     SegmentKind.SEQUENCE,
+    SegmentKind.SHAPE,
 }
 """Found by chance too in what was made otherwise."""
 
@@ -160,7 +163,7 @@ class Looks:
         doubtful = plain.length_of(_DOUBTFUL)
         low = self._reading.low
         # What holds no letters may stand for some, and what is written in other signs for these.
-        is_coded = not low.isascii() or not any(map(str.isalpha, low))
+        is_coded = not low.isascii() or low.startswith(_ESCAPES) or not any(map(str.isalpha, low))
         if plain.effort_log10 <= VIEWED_ABOVE_LOG10:
             return plain
         # Scraps of this and that are no reason not to look.

@@ -28,6 +28,20 @@ def shape_of_letters(low: str) -> str:
     return low.replace("l", "i")
 
 
+SPELT_OUT = (("ä", "ae"), ("ö", "oe"), ("ü", "ue"), ("å", "aa"), ("ß", "ss"))
+"""Letters that are often typed as two."""
+
+
+def spellings(line: str) -> list[str]:
+    """A line as it stands, with two letters for one, and without accents and apostrophes."""
+    spelt = line
+    for letter, two in SPELT_OUT:
+        spelt = spelt.replace(letter, two)
+    bare = unicodedata.normalize("NFD", line.replace("ß", "ss")).replace("'", "")
+    plain = "".join(c for c in bare if not unicodedata.combining(c))
+    return list(dict.fromkeys((line, spelt, plain)))
+
+
 _SWAPPED = str.maketrans(SWAPS)
 
 

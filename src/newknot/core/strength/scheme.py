@@ -13,8 +13,10 @@ EACH_FURTHER_LOG10, KNOWN_LOG10, VIEWED_LOG10, BY_CHANCE_SHARE = 1.3, 1.6, 1.2, 
 """Of each part beyond the third, five of them at most; of a text with a known form in it, or
 changed as a whole; and of what the characters cost that nothing explains, beside others.
 """
-COPY_LOG10, EACH_SMALL_LOG10, SMALL_BELOW_LOG10, SMALL_MOST = 1.2, 0.5, 1.8, 4
+COPY_LOG10, EACH_SMALL_LOG10, SMALL_BELOW_LOG10, SMALL_MOST = 1.2, 0.5, 1.9, 4
 """Of a part that is repeated and no chance; of words as usual as *of* or *to*, so many at most."""
+ABROAD_LOG10, ABROAD_MOST = 0.5, 4
+"""Of each further word of other languages: they are mostly of the same one, and tried together."""
 TOGETHER_LOG10, EACH_WORD_LOG10, WORDS_MOST = 0.6, 0.6, 3
 """Of any parts put together: one of them is mostly of a smaller choice than its whole list; and of
 each word beside the first.
@@ -37,6 +39,7 @@ _WORDS = frozenset(
         *(SegmentKind.COMMON_PASSWORD, SegmentKind.RARE_WORD),
     )
 )
+_SMALL = frozenset((SegmentKind.WORD, SegmentKind.FOREIGN_WORD))
 _OF_A_PASSPHRASE = frozenset(
     (SegmentKind.LIST_WORD, SegmentKind.WORD, SegmentKind.SYMBOL, SegmentKind.DIGITS)
 )
@@ -58,13 +61,15 @@ def scheme_log10(segments: tuple[Segment, ...], *, is_viewed: bool, guesses_log1
     # Words of one list from which phrases are drawn are each for itself.
     if not (SegmentKind.LIST_WORD in kinds and kinds <= _OF_A_PASSPHRASE):
         saved += EACH_FURTHER_LOG10 * min(max(0, parts - PARTS_FREE), FURTHER_MOST)
-        small = words = 0
+        small = words = abroad = 0
         for s in segments:
             if s.cost_log10 >= SMALL_BELOW_LOG10:
                 words += s.kind in _WORDS
             else:
-                small += s.kind is SegmentKind.WORD
+                small += s.kind in _SMALL
+            abroad += s.kind is SegmentKind.FOREIGN_WORD
         saved += EACH_SMALL_LOG10 * min(small, SMALL_MOST)
+        saved += ABROAD_LOG10 * min(max(0, abroad - 1), ABROAD_MOST)
         saved += EACH_WORD_LOG10 * min(max(0, words - 1), WORDS_MOST)
         saved += TOGETHER_LOG10 if parts > 1 else 0.0
     if parts > 1:

@@ -82,6 +82,8 @@ class Part(IntEnum):
     """A word of a passphrase whose words touch."""
     LINK = 7
     """A separator between the words of a passphrase, with the word after it."""
+    ABROAD = 8
+    """A word of another language than English; the next one is mostly of the same."""
 
 
 class Found(NamedTuple):

@@ -4,9 +4,11 @@ from collections.abc import Callable, Iterable
 from itertools import chain
 
 from newknot.core.strength.context import Context
+from newknot.core.strength.finders.arithmetic import arithmetic
 from newknot.core.strength.finders.closed_classes import closed_classes
 from newknot.core.strength.finders.copies import copies
 from newknot.core.strength.finders.dates import dates
+from newknot.core.strength.finders.digests import digests
 from newknot.core.strength.finders.digits import digits, next_numbers
 from newknot.core.strength.finders.disguises import disguises
 from newknot.core.strength.finders.few_characters import few_characters
@@ -50,12 +52,14 @@ _OTHERS: tuple[Callable[[Reading], Iterable[Found]], ...] = (
     countings,
     countings_apart,
     number_rows,
+    arithmetic,
     repeats,
     few_characters,
     copies,
     dates,
     digits,
     next_numbers,
+    digests,
     shapes,
     drawn_in_groups,
     formulas,

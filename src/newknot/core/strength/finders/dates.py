@@ -38,9 +38,18 @@ _OF_MONTH = re.compile(r"(?=((?P<m>0[1-9]|1[0-2])(?P<s>[-./_ ]?)(?P<y>(?:19|20)\
 _OF_MONTH_SHARE = 0.04
 """A month and its year, in digits."""
 _NAMED_SHARE = 0.05
+_MONTH = re.compile("|".join(_MONTHS[:12]))
+_WEEKDAY_LOG10 = log10(7)
+_OF_WEEK = re.compile(
+    r"(?:(?P<w>mon|tue|wednes|thurs|fri|satur|sun)day)[-., ]?(?:the[-. ]?)?"
+    r"(?P<d>[0-3]?(?:1st|2nd|3rd|[04-9]th)|1[123]th)"
+)
 _NAMED = re.compile(
-    r"(?=(?P<d>[0-3]?\d)?[-. ]?(?P<m>" + "|".join(sorted(_MONTHS, key=len, reverse=True)) + r")"
-    r"[-. ]?(?P<e>[0-3]?\d(?!\d))?[-. ]?(?P<y>(?:19|20)\d\d|\d\d(?!\d))?)"
+    r"(?=(?P<d>[0-3]?\d(?:st|nd|rd|th)?)?[-. ]?(?:of[-. ]?)?(?P<m>"
+    + "|".join(sorted(_MONTHS, key=len, reverse=True))
+    + r")"
+    r"[-. ]?(?P<e>(?:the[-. ]?)?[0-3]?\d(?!\d)(?:st|nd|rd|th)?)?[-., ]?"
+    r"(?P<y>(?:19|20)\d\d|\d\d(?!\d))?)"
 )
 _DAYS_LOG10, _MONTHS_LOG10, _YEARS_LOG10 = log10(366), log10(12), log10(100)
 _YEAR = re.compile(r"(?=((?:19|20)\d\d))")
@@ -78,15 +87,19 @@ def dates(reading: Reading) -> Iterator[Found]:
 
 
 def _named_months(low: str) -> Iterator[Found]:
-    for hit in _NAMED.finditer(low):
+    for hit in _NAMED.finditer(low) if _MONTH.search(low) else ():
         day, year = hit.group("d") or hit.group("e"), hit.group("y")
         last = max(hit.end(group) for group in "mey")
+        day = re.sub("[^0-9]", "", day) if day else day
         if (day is None and year is None) or (day and not 1 <= int(day) <= 31):
             continue
         which, fee = _MONTHS_LOG10, log10(3) - log10(DATE_SHARE * _NAMED_SHARE)
         which += log10(31) if day else 0.0
         which += _year_typed_log10(year) if year else 0.0
         yield Found(hit.start(), last, Part.DIGITS, which, fee, SegmentKind.DATE)
+    for hit in _OF_WEEK.finditer(low) if "day" in low else ():
+        which, fee = log10(31) + _WEEKDAY_LOG10, log10(3) - log10(DATE_SHARE * _NAMED_SHARE)
+        yield Found(*hit.span(), Part.DIGITS, which, fee, SegmentKind.DATE)
 
 
 def year_log10(year: int) -> float:

@@ -6,7 +6,7 @@ from itertools import pairwise
 from math import log10
 
 from newknot.core.shipped import shipped_bytes
-from newknot.core.strength.reading import Reading
+from newknot.core.strength.reading import Reading, spellings
 from newknot.core.strength.segments import Found, Part, SegmentKind
 
 FRAMES_SHARE = 0.05
@@ -28,7 +28,8 @@ def _frames() -> tuple[dict[str, tuple[Literals, ...]], dict[str, tuple[Literals
     and what one of all costs. A frame is its literals with "" where a word stands first or last.
     """
     lines = shipped_bytes("frames.txt").decode("utf-8").splitlines()[1:]
-    spaced = [tuple(line.split(_GAP)) for line in lines]
+    spelt = dict.fromkeys(spelling for line in lines for spelling in spellings(line))
+    spaced = [tuple(line.split(_GAP)) for line in spelt]
     touching = (tuple(one.replace(" ", "") for one in frame) for frame in spaced)
     all_of_them = dict.fromkeys((*spaced, *filter(_is_telling, touching)))
     begins: dict[str, tuple[Literals, ...]] = {}
@@ -36,7 +37,7 @@ def _frames() -> tuple[dict[str, tuple[Literals, ...]], dict[str, tuple[Literals
     for frame in all_of_them:
         by, key = (begins, frame[0][:_FIRST]) if frame[0] else (inner, frame[1][:_FIRST])
         by[key] = (*by.get(key, ()), frame)
-    return begins, inner, log10(len(spaced))
+    return begins, inner, log10(len(lines))
 
 
 def _is_telling(frame: Literals) -> bool:

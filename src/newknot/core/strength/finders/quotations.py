@@ -2,10 +2,11 @@
 
 from collections.abc import Iterator
 from functools import cache
+from itertools import chain
 from math import log10
 
 from newknot.core.shipped import shipped_lines
-from newknot.core.strength.reading import Reading
+from newknot.core.strength.reading import Reading, spellings
 from newknot.core.strength.segments import Found, Part, SegmentKind
 
 QUOTATION_SHARE = 0.02
@@ -18,7 +19,7 @@ _WHOLE_LOG10, _INITIALS_LOG10, _STYLED_LOG10 = log10(4), log10(3), log10(2)
 def _by_beginning() -> dict[str, tuple[tuple[str, frozenset[int]], ...]]:
     """First eight letters -> whole lines in letters alone, with where their words end."""
     lines: dict[str, tuple[tuple[str, frozenset[int]], ...]] = {}
-    for line in shipped_lines("quotations.txt"):
+    for line in chain.from_iterable(map(spellings, shipped_lines("quotations.txt"))):
         words = line.replace("'", "").split()
         ends = [sum(map(len, words[: k + 1])) for k in range(len(words))]
         letters = "".join(words)

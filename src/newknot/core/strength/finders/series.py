@@ -27,6 +27,17 @@ _APART = re.compile(r"(?<![0-9.,])\d{1,4}(, |[-,. /:;+|_])\d{1,6}(?:\1\d{1,6})+(
 _SIGN_LOG10, _MULTIPLES_LOG10 = 0.9, 0.5
 """Of what stands between numbers; of those that begin with their own step."""
 _SIDE_LOG10, _BY_TURNS = log10(4), "two rows by turns"
+_COUNTED_IN_ORDER = (
+    *("一二三四五六七八九十", "甲乙丙丁戊己庚辛壬癸", "子丑寅卯辰巳午未申酉戌亥", "月火水木金土日"),
+    *(
+        "いろはにほへとちりぬるを",
+        "あかさたなはまやらわ",
+        "アカサタナハマヤラワ",
+        "가나다라마바사아자차카타파하",
+    ),
+    *("абвгдеёжзийклмнопрстуфхцчшщъыьэюя", "אבגדהוזחטיכלמנסעפצקרשת"),
+)
+"""Numbers, stems and branches, days of the week and syllables as they are counted."""
 _REPEATED = re.compile(r"(.)\1{2,}", re.DOTALL)
 
 
@@ -183,10 +194,11 @@ def _sequence(low: str, start: int, end: int, step: int) -> Found:
 @cache
 def _steps() -> dict[str, int]:
     """Two letters or digits -> the step from the first to the second, from -12 to 13, or from -4 to
-    5 of digits: after the last the first comes again.
+    5 of digits: after the last the first comes again. So it is of signs that are counted in another
+    order than that of their code points.
     """
     found: dict[str, int] = {}
-    for members in ("0123456789", "abcdefghijklmnopqrstuvwxyz"):
+    for members in ("0123456789", "abcdefghijklmnopqrstuvwxyz", *_COUNTED_IN_ORDER):
         size = len(members)
         for at, before in enumerate(members):
             for then, after in enumerate(members):
@@ -196,8 +208,9 @@ def _steps() -> dict[str, int]:
 
 
 def _step(before: str, after: str) -> int:
-    if before.isascii():
-        return _steps().get(before + after, 0)
+    known = _steps().get(before + after)
+    if before.isascii() or known is not None:
+        return known or 0
     step = ord(after) - ord(before)
     alike = before.isalpha() and after.isalpha() and not after.isascii()
     return step if alike and abs(step) <= _STEPS_OTHER // 2 else 0

@@ -27,6 +27,8 @@ _PLATES: tuple[str, ...] = (
 _MEMBERS = {"L": "[a-z]", "D": "[0-9]"}
 _LETTER_LOG10, _UPPER_LOG10, _GROUPED_LOG10 = log10(24), log10(2), log10(3)
 _OCTET_LOG10 = log10(256)
+_USUAL_OCTETS, _USUAL_OCTET = frozenset(["0", "1", "2", "10", "100", "254", "255"]), 0.6
+"""Of an address at home, and how much of them they are."""
 _PRIVATE = ("192.168.", "10.0.", "172.16.", "127.0.0.")
 _OCTET = r"(?:25[0-5]|2[0-4]\d|1?\d?\d)"
 _UNITS = (
@@ -78,7 +80,9 @@ def _of_plate(text: str) -> float:
 def _of_octets(text: str) -> float:
     for known in _PRIVATE:
         if text.startswith(known):
-            return log10(len(_PRIVATE)) + _OCTET_LOG10 * (4 - known.count("."))
+            usual = log10(len(_USUAL_OCTETS) / _USUAL_OCTET), _OCTET_LOG10 - log10(1 - _USUAL_OCTET)
+            rest = text.removeprefix(known).split(".")
+            return log10(len(_PRIVATE)) + sum(usual[one not in _USUAL_OCTETS] for one in rest)
     return 0.5 + 4 * _OCTET_LOG10
 
 
@@ -95,15 +99,6 @@ def _of_code(text: str) -> float:
 def _of_measures(text: str) -> float:
     digits = sum(c.isdigit() for c in text)
     return digits + log10(len(_UNITS)) * len(re.findall(r"\d[^\d.]", text))
-
-
-def _of_sum(text: str) -> float:
-    """What it comes to costs nothing where it is right."""
-    first, sign, second, _, said = re.findall(r"\d+|[-+x*/=]", text)
-    a, b, total = int(first), int(second), int(said)
-    right = {"+": a + b, "-": a - b, "x": a * b, "*": a * b, "/": a // b if b else -1}[sign]
-    digits = len(str(a)) + len(str(b)) + (0 if right == total else len(str(total)))
-    return digits + log10(5)
 
 
 def _of_equation(text: str) -> float:
@@ -174,7 +169,10 @@ def _within(
 
 _CHORD = r"[a-g][#b]?(?:maj|min|dim|aug|sus|add|m)?\d?"
 _TELLING_CHORD = r"(?:[a-g]m?\d|[a-g][#b]?(?:m|maj7?|dim7?|sus[24]))"
+_LONG_CHORD = r"[a-g][#b]?(?:maj[79]|m[79]|dim7?|aug|sus[24]|add9)"
+_DEGREES = r"\d{1,3}°? ?(?:\d{1,2}(?:[.,]\d{1,3})?[′'] ?(?:\d{1,2}(?:[.,]\d{1,3})?[″\"])?)"
 _CARD, _TURN = "(?:10|[2-9tjqka])[shdc♠♥♦♣]", "[rludfb]['’2]?"
+_CATALOGUES = "bwv|kv|hwv|woo|rv|op|ngc|ic|hd|ral|iso|din|rfc|en|ean|pin|tel|pos|art|zip|plz"
 _LETTERS = re.compile(r"[^\W\d_]+")
 _ROUND = re.compile(r"[.,](?:99|95|50|00)")
 """What prices end in."""
@@ -294,7 +292,7 @@ SHAPES = (
         "chords",
         rf"(?<![a-z0-9])(?=({_CHORD}(?:[-, |/]{_CHORD}){{2,}}"
         rf"|(?=[^-, |/]*(?:maj|dim|aug|sus|add)){_CHORD}(?:{_CHORD}){{2,}}"
-        rf"|(?:{_TELLING_CHORD}){{3,}})(?![a-z#]))",
+        rf"|(?:{_TELLING_CHORD}){{3,}}|(?:{_LONG_CHORD}){{2,}})(?![a-z#]))",
         lambda text: log10(84) * len(re.findall(_CHORD, text)),
         in_any_case=True,
         has_digits=False,
@@ -343,9 +341,23 @@ SHAPES = (
     ),
     _within(
         "a place on the map",
-        r"(?<![0-9])(?=(\d{1,2}°? ?[ns][ ,]?\d{1,3}°? ?[ew])(?![a-z0-9]))",
+        r"(?<![a-z0-9])(?=(\d{1,2}°? ?[ns][ ,]?\d{1,3}°? ?[ew]|[ns] ?\d{1,2}°?[ ,]?[ew] ?\d{1,3}°?)"
+        r"(?![a-z0-9]))",
         lambda _: log10(180 * 360),
         signs="ns",
+    ),
+    _within(
+        "a place on the map",
+        rf"(?<![a-z0-9])(?=({_DEGREES} ?[ns][ ,]{{0,2}}{_DEGREES} ?[ew]|"
+        rf"[ns] ?{_DEGREES}[ ,]{{0,2}}[ew] ?{_DEGREES})(?![a-z0-9]))",
+        lambda text: log10(180 * 360) + 1.78 * (len(re.findall(r"\d+", text)) - 2),
+        signs="ns",
+    ),
+    _within(
+        "a colour by its numbers",
+        r"(?<![a-z0-9])(?=((?:rgba?|hsla?|cmyk)\(\d{1,3}%?(?:, ?\d{1,3}%?){2,3}\)))",
+        lambda text: 0.6 + log10(200) * len(re.findall(r"\d+", text)),
+        signs="(",
     ),
     _shape(
         "a time with seconds",
@@ -407,6 +419,21 @@ SHAPES = (
     ),
     _within("a short year", r"(?=(['’]\d\d)(?![0-9]))", lambda _: 1.9, signs="'’"),
     _within(
+        "a key of music",
+        r"(?<![a-z])(?=([a-h](?:is|es|s|#| flat| sharp)?[- ]?(?:moll|dur|major|minor))(?![a-z]))",
+        lambda _: log10(24 * 4),
+        in_any_case=True,
+        signs="mr",
+        has_digits=False,
+    ),
+    _within(
+        "a number of a catalogue",
+        rf"(?<![a-z0-9])(?=((?:{_CATALOGUES})[- .]?\d{{1,4}})(?![a-z0-9]))",
+        lambda text: log10(_CATALOGUES.count("|")) + sum(map(str.isdecimal, text)),
+        in_any_case=True,
+        signs="abcdehikmnopruvw",
+    ),
+    _within(
         "an engine's size",
         r"(?<![0-9.])"
         r"(?=(\d\.\d(?: ?(?:[a-z]?di|gti?|tsi|i|l|t|v\d{1,2}|\d{1,2}v))?)(?![a-z0-9.]))",
@@ -429,12 +456,11 @@ SHAPES = (
     ),
     _within(
         "a number among others",
-        r"(?<![a-z])(?=((?:i{1,3}|iv|vi{0,3}|ix|xi{0,3}|xiv|xx)(?![a-z])))",
-        lambda _: log10(12),
+        r"(?<![a-z])(?=((?=[ivx])x{0,3}(?:ix|iv|v?i{0,3})(?![a-z])))",
+        lambda text: log10(12 if len(text) < 4 and not text.startswith("xx") else 39),
         signs="ivx",
         has_digits=False,
     ),
-    _shape("a sum", r"\d{1,4} ?[-+x*/] ?\d{1,4} ?= ?\d{1,8}", _of_sum, signs="="),
     _shape(
         "a place on the map",
         r"[-+]?\d{1,3}\.\d{2,6} ?[,;/ ] ?[-+]?\d{1,3}\.\d{2,6}",
@@ -448,13 +474,22 @@ SHAPES = (
         in_any_case=True,
         signs="-x ",
     ),
+    _within(
+        "moves of a chess game",
+        rf"(?<![a-z0-9])(?=[a-h1-8]{{0,8}}[kqrbn+#])(?=((?:{_MOVE}){{3,}})(?![a-z0-9]))",
+        _of_moves,
+        in_any_case=True,
+        signs="kqrbn+#",
+    ),
     _shape(
         "squares of a chess board",
         r"(?:[a-h][1-8]){3,}",
         lambda t: log10(64) * (len(t) // 2),
         signs="abcdefgh",
     ),
-    _shape("a book's number", r"97[89]-?(?:[0-9]-?){9}[0-9]", lambda _: 9.0, signs="9"),
+    _shape(
+        "a book's number", r"(?:isbn[-: ]?)?97[89]-?(?:[0-9]-?){9}[0-9]", lambda _: 9.0, signs="9"
+    ),
     _within(
         "a postcode",
         r"(?<![a-z0-9])(?=([a-z]{1,2}\d[a-z0-9]? ?\d[a-z]{2}|[a-z]\d[a-z] ?\d[a-z]\d|"
@@ -526,15 +561,24 @@ _ELEMENT = (
     "(?:He|Li|Be|Ne|Na|Mg|Al|Si|Cl|Ar|Ca|Sc|Ti|Cr|Mn|Fe|Co|Ni|Cu|Zn|Ga|Ge|As|Se|Br|Kr|Rb|Sr|Ag|Cd|"
     "Sn|Sb|Te|Xe|Cs|Ba|Pt|Au|Hg|Pb|Bi|Rn|Ra|[HBCNOFPSKVUWI])"
 )
-_FORMULA = re.compile(rf"(?<![A-Za-z0-9])(?:{_ELEMENT}\d{{0,2}}){{2,6}}(?![A-Za-z0-9])")
+_ONE_FORMULA = rf"\d{{0,2}}(?:{_ELEMENT}\d{{0,2}}){{1,6}}"
+_FORMULA = re.compile(
+    rf"(?<![A-Za-z0-9])(?:{_ONE_FORMULA}(?: ?(?:[+=]|->|→) ?{_ONE_FORMULA}){{1,4}}"
+    rf"|(?:{_ELEMENT}\d{{0,2}}){{2,6}})(?![A-Za-z0-9])"
+)
+_BETWEEN_FORMULAS_LOG10 = 0.5
 _EACH_ELEMENT, _ELEMENT_LOG10 = re.compile(_ELEMENT), log10(40)
 
 
 def formulas(reading: Reading) -> Iterator[Found]:
     """Chemical elements, some of them with how many of each."""
+    if reading.text.islower():
+        return
     for hit in _FORMULA.finditer(reading.text[: len(reading.low)]):
         digits = sum(map(str.isdigit, hit.group()))
         if digits:
+            signs = len(re.findall(r"[+=→]|->", hit.group()))
             which = _ELEMENT_LOG10 * len(_EACH_ELEMENT.findall(hit.group())) + digits
+            which += _BETWEEN_FORMULAS_LOG10 * signs
             fee, says = log10(len(SHAPES) / SHAPES_SHARE), "a chemical formula"
             yield Found(*hit.span(), Part.PATTERN, which, fee, SegmentKind.SHAPE, says)

@@ -30,7 +30,29 @@ _TWO_LETTERS = frozenset(
         *("if", "me", "no", "so", "up", "us", "go", "an", "am", "hi", "oh", "ok", "4u", "u2"),
     )
 )
-_TWO_LETTERS_LOG10 = log10(1 / 0.1)
+_TWO_LETTERS_ABROAD = frozenset(
+    (
+        *("es", "er", "im", "ja", "du", "wo", "zu", "ab", "ob", "je", "tu", "il", "le", "la", "de"),
+        *("un", "et", "en", "au", "ce", "ne", "te", "se", "ma", "ta", "sa", "on", "ou", "el", "mi"),
+        *("yo", "si", "lo", "su", "al", "di", "da", "io", "ti", "ci", "eu", "um", "os", "na", "ik"),
+        *("in", "an", "am", "so", "do", "me", "no", "as", "is", "us", "my", "or", "we", "os", "te"),
+        *("op", "ze", "zo", "ni", "om", "vi", "ya", "ty", "po"),
+    )
+)
+_TWO_LETTERS_LOG10, _ABROAD_LOG10 = log10(1 / 0.1), log10(1 / 0.06)
+_OF_TWO_LETTERS = {
+    word: tuple(
+        (kind, log10(len(words)), fee)
+        for kind, words, fee in (
+            (SegmentKind.WORD, _TWO_LETTERS, _TWO_LETTERS_LOG10),
+            (SegmentKind.FOREIGN_WORD, _TWO_LETTERS_ABROAD, _ABROAD_LOG10),
+        )
+        if word in words
+    )
+    for word in _TWO_LETTERS | _TWO_LETTERS_ABROAD
+}
+_PARTS, _OF_LANGUAGE_LOG10 = {SegmentKind.FOREIGN_WORD: Part.ABROAD}, 0.3
+"""Which language it is, is told once: by the chain."""
 
 
 def words(reading: Reading, context: Context) -> Iterator[Found]:
@@ -132,7 +154,8 @@ def _shaped(reading: Reading, start: int, end: int, key: str, context: Context) 
     typed = reading.low[start:end]
     for kind, in_list, of_list, word in _entries(key, context):
         if _same_letters(typed, word):
-            yield Found(start, end, Part.WORD, which + in_list, pattern + of_list, kind, word)
+            part = _PARTS.get(kind, Part.WORD)
+            yield Found(start, end, part, which + in_list, pattern + of_list, kind, word)
 
 
 def _raw(reading: Reading, start: int, end: int, raw: str, context: Context) -> Iterator[Found]:
@@ -140,7 +163,9 @@ def _raw(reading: Reading, start: int, end: int, raw: str, context: Context) -> 
     if any(c.isalpha() for c in raw):
         which, pattern = case_log10(reading.text, start, end)
     for kind, in_list, of_list, word in _entries(raw, context):
-        yield Found(start, end, Part.WORD, which + in_list, pattern + of_list, kind, word)
+        yield Found(
+            start, end, _PARTS.get(kind, Part.WORD), which + in_list, pattern + of_list, kind, word
+        )
 
 
 def _backwards(
@@ -153,7 +178,8 @@ def _backwards(
     pattern += REVERSED_LOG10
     for kind, in_list, of_list, word in _entries(key, context):
         if _same_letters(typed, word):
-            yield Found(start, end, Part.WORD, which + in_list, pattern + of_list, kind, word)
+            part = _PARTS.get(kind, Part.WORD)
+            yield Found(start, end, part, which + in_list, pattern + of_list, kind, word)
 
 
 def _entries(key: str, context: Context) -> Iterator[tuple[SegmentKind, float, float, str]]:
@@ -162,10 +188,14 @@ def _entries(key: str, context: Context) -> Iterator[tuple[SegmentKind, float, f
     if own is not None:
         yield SegmentKind.CONTEXT, context.which_log10, CONTEXT_LOG10, own
     lists = dictionaries()
-    number = lists.number.get(key)
-    if number is not None:
+    for number in (lists.number.get(key), lists.abroad.get(key)):
+        if number is None:
+            continue
         source, which, word = lists.taken(number)
-        yield source.kind, which, -log10(source.share), word
+        of_list = -log10(source.share)
+        if source.kind is SegmentKind.FOREIGN_WORD:
+            of_list = _OF_LANGUAGE_LOG10
+        yield source.kind, which, of_list, word
 
 
 def _same_letters(typed: str, word: str) -> bool:
@@ -178,10 +208,9 @@ def _same_letters(typed: str, word: str) -> bool:
 
 
 def short_words(reading: Reading) -> Iterator[Found]:
-    """Words of two letters, which no list holds: my, is, to."""
+    """Words of two letters, which no list holds: my, is, to; es, je, ya."""
     for at, (a, b) in enumerate(pairwise(reading.low)):
-        if a + b in _TWO_LETTERS:
-            which, pattern = case_log10(reading.text, at, at + 2)
-            which += log10(len(_TWO_LETTERS))
-            kind = SegmentKind.WORD
-            yield Found(at, at + 2, Part.WORD, which, pattern + _TWO_LETTERS_LOG10, kind, a + b)
+        for kind, which, fee in _OF_TWO_LETTERS.get(a + b, ()):
+            in_case, pattern = case_log10(reading.text, at, at + 2)
+            part, which = _PARTS.get(kind, Part.WORD), which + in_case
+            yield Found(at, at + 2, part, which, pattern + fee, kind, a + b)

@@ -18,6 +18,7 @@ from newknot.core.strength.codings import (
     from_base64,
     from_binary,
     from_braille,
+    from_escapes,
     from_hexadecimal,
     from_look_alikes,
     from_morse,
@@ -79,6 +80,8 @@ _DVORAK = "',.pyfgcrl/=aoeuidhtns-;qjkxbmwvz[]"
 _NUMBERED = str.maketrans("12345", "aeiou")
 _DIGIT_WITHIN = re.compile("(?<=[a-zA-Z])[0-9]{1,2}(?=[a-zA-Z])")
 _PUT_IN = re.compile(r"([aeiou]+)([b-df-hj-np-tv-z])\1")
+_CONSONANT = re.compile("[b-df-hj-np-tv-z]")
+_SAID_TWICE = re.compile(rf"({_CONSONANT.pattern})o\1")
 _NUMBERED_LETTER = re.compile("([^\\W\\d_])([0-9]{1,2})")
 _NUMBER_LETTER = re.compile("([0-9]{1,2})([^\\W\\d_])")
 _ALPHABET = "abcdefghijklmnopqrstuvwxyz"
@@ -157,11 +160,18 @@ def _ways() -> tuple[Change, ...]:
         Change("each character twice", 1.1, _single, _times(2), is_sure=True),
         Change("each character twice, in both cases", 1.4, _of_both_cases, _times(2), is_sure=True),
         Change("in hexadecimal", 1.5, from_hexadecimal, _times(2), is_sure=True),
+        Change("in a program's escapes", 1.5, from_escapes, whole, is_sure=True),
         Change("in base 64", 1.5, from_base64, whole, is_sure=True),
         Change("in base 64, written backwards", 2.0, _of_turned(from_base64), whole, is_sure=True),
         Change("in base 32", 1.7, from_base32, whole),
         Change("by its places in a square of letters", 1.7, from_square, _times(2)),
-        Change("in Cyrillic or Greek letters by their sounds", 1.5, romanised, whole),
+        Change(
+            "in the letters of another script by their sounds",
+            1.5,
+            romanised,
+            whole,
+            is_sure=True,
+        ),
         Change("in Morse code", 1.3, from_morse, whole, is_sure=True),
         Change("in binary", 1.5, from_binary, whole, is_sure=True),
         Change("by a telephone's keys, pressed until it came", 1.3, from_presses, whole),
@@ -174,6 +184,7 @@ def _ways() -> tuple[Change, ...]:
         Change("its vowels as numbers", 1.6, _from_numbered, _same),
         Change("its vowels as numbers, with digits behind", 1.6, _from_numbered_within, _same),
         Change("with a syllable in each vowel", 1.6, _without_syllables, whole),
+        Change("with o between each consonant and itself", 1.6, _without_o, whole, is_sure=True),
         Change("growing piece by piece", 1.4, _but_digits(grown), whole, is_sure=True),
         Change("with k and z for c and s", 1.6, _mapped(_typed_as("kz", "cs")), _same),
         Change("with digits put in", 1.3, _digits_behind, whole, is_frame=True),
@@ -434,6 +445,14 @@ def _from_numbered(text: str) -> str:
 def _from_numbered_within(text: str) -> str:
     bare = text.rstrip("0123456789")
     return bare.translate(_NUMBERED) + text[len(bare) :]
+
+
+def _without_o(text: str) -> str | None:
+    """Of a children's language in which each consonant is said twice, with a vowel between."""
+    low = text.lower()
+    single = _SAID_TWICE.sub(r"\1", low)
+    twice = (len(low) - len(single)) // 2
+    return single if twice > 1 and len(_CONSONANT.findall(single)) == twice else None
 
 
 def _without_syllables(text: str) -> str | None:

@@ -13,8 +13,8 @@ from newknot.core.strength.reading import shape_of_letters, shape_of_text
 from newknot.core.strength.views.changes import Change, changes_of, shifts, shifts_turned, whole
 from newknot.core.strength.views.like_words import WORD_LEAST, letter_costs, like_words
 
-SHORTEST, LONGEST = 5, 128
-"""Characters of a text that is looked at so."""
+SHORTEST, SHORTEST_FOREIGN, LONGEST = 5, 2, 128
+"""Characters of a text that is looked at so; in other scripts one may stand for three."""
 MEASURED_MOST, KNOWN_MOST = 3, 2
 """Views of one text that are measured: those of which the rest follows, as many of the others that
 read most like words, and those of which most is known.
@@ -22,7 +22,9 @@ read most like words, and those of which most is known.
 INNER_MOST = 2
 """Of a text that was surely changed, views of what comes out."""
 _TOLD_MOST = 0.8
-"""Of a text of a form that hardly comes by chance, what it says at most; the rest follows of it."""
+"""Of a text of a form that hardly comes by chance, what it says at most, where it is not in other
+signs; the rest follows of it.
+"""
 _SWAPPED_LATER, _LETTERS_LEAST = 0.3, 0.85
 """What reads like words with letters for digits comes after what does as it stands; more than this
 share of it are letters then.
@@ -56,7 +58,8 @@ def views_of(
     which no list need hold. looked_at, where given, is filled with what they are looked for in.
     depth: how many changes one upon the other are looked for.
     """
-    if not SHORTEST <= len(text) <= LONGEST:
+    shortest = SHORTEST if text.isascii() else SHORTEST_FOREIGN
+    if not shortest <= len(text) <= LONGEST:
         return [], []
     undone_by: list[tuple[int, Change, str]] = []
     for at, way in enumerate(changes_of(text)):
@@ -80,7 +83,8 @@ def views_of(
         ]
     for (at, way, undone), score in zip(undone_by, scores, strict=True):
         is_plain = undone.isascii() and undone.isprintable()
-        is_told = way.is_sure and is_plain and len(undone) < _TOLD_MOST * len(text)
+        is_told = way.is_sure and is_plain
+        is_told = is_told and (not text.isascii() or len(undone) < _TOLD_MOST * len(text))
         if is_told or score < inf:
             view = View(way.says, way.cost_log10, undone, way.place, is_told and not way.is_copy)
             found.append((0.0 if way.is_copy else score, at, view))
