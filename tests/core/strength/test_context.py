@@ -10,6 +10,7 @@ FORMER = {
     "ianosaes!": ("ano", "!seaso"),
     "qwertbioiogicoszxcv": ("rtbi", "vcxzso"),
     "srezodiiub!": ("!buiido",),
+    "iloveiinnddiiccaattee": ("iinn", "acci"),
 }
 """What is known found in them had hidden a view or a word that takes less."""
 

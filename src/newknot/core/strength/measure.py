@@ -141,7 +141,7 @@ class Looks:
         self._looked_at = looked_at
         self._offers: dict[str, Offers] = {}
         self._ways: dict[tuple[str, bool], Way] = {}
-        self._views: tuple[list[View], list[View]] | None = None
+        self._views: dict[tuple[int, int], tuple[list[View], list[View]]] = {}
 
     @property
     def has_context(self) -> bool:
@@ -177,13 +177,13 @@ class Looks:
     def _viewed(self, plain: Way, knowing: bool) -> Way:
         """What comes out of the best view, where that takes less than the text as it stands."""
         best, n = plain, len(self._reading.text)
-        if self._views is None:
-            undone = self._looked_at.undone if self._looked_at is not None else None
-            self._views = views_of(self._reading.text, self._own.shapes, undone)
-            for start, end in _stretches(plain, self._reading.text):
-                self._add_within(start, end, undone)
-        of_words, of_known = self._views
-        for view in (*of_words, *of_known) if knowing else of_words:
+        # Which stretches are looked at hangs on what is known.
+        stretches = [(0, n), *_stretches(plain, self._reading.text)]
+        found_in = [self._views_within(*stretch) for stretch in stretches]
+        views = [view for of_words, _ in found_in for view in of_words]
+        if knowing:
+            views += [view for _, of_known in found_in for view in of_known]
+        for view in views:
             inner = read(view.text)
             if len(inner.text) != len(view.text):
                 continue
@@ -201,16 +201,18 @@ class Looks:
                 best = Way(effort, order, placed, view.says, unlikely)
         return best
 
-    def _add_within(self, start: int, end: int, undone: list[str] | None) -> None:
-        """The views of a stretch, the rest left as it stands."""
-        assert self._views is not None
-        text = self._reading.text
-        within = views_of(text[start:end], self._own.shapes, undone, depth=1)
-        for views, more in zip(self._views, within, strict=True):
-            for view in more:
-                whole = f"{text[:start]}{view.text}{text[end:]}"
-                says, cost = f"{view.says}, in a part", view.cost_log10 + WITHIN_LOG10
-                views.append(View(says, cost, whole, _place_within(view, start, end), view.is_told))
+    def _views_within(self, start: int, end: int) -> tuple[list[View], list[View]]:
+        """The views of the text or of a stretch of it, the rest left as it stands."""
+        if (start, end) not in self._views:
+            text = self._reading.text
+            is_whole = (start, end) == (0, len(text))
+            undone = self._looked_at.undone if self._looked_at is not None else None
+            found = views_of(text[start:end], self._own.shapes, undone, depth=2 if is_whole else 1)
+            if not is_whole:
+                of_words, of_known = ([_in_a_part(v, text, start, end) for v in f] for f in found)
+                found = of_words, of_known
+            self._views[start, end] = found
+        return self._views[start, end]
 
     def _plain(self, reading: Reading, knowing: bool) -> Way:
         offers = self._offers.get(reading.text)
@@ -235,6 +237,13 @@ def _stretches(plain: Way, text: str) -> Iterator[tuple[int, int]]:
     is_between = not text[0].isalnum() and text[-1] in (text[0], PAIRS.get(text[0]))
     if is_between and len(text) - 2 >= WITHIN_LEAST and (first, last) != (1, len(text) - 1):
         yield 1, len(text) - 1
+
+
+def _in_a_part(view: View, text: str, start: int, end: int) -> View:
+    """The view of a stretch as one of the text."""
+    says, cost = f"{view.says}, in a part", view.cost_log10 + WITHIN_LOG10
+    whole = f"{text[:start]}{view.text}{text[end:]}"
+    return View(says, cost, whole, _place_within(view, start, end), view.is_told)
 
 
 def _place_within(view: View, first: int, last: int) -> Callable[[int, int, int], tuple[int, int]]:
