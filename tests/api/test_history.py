@@ -80,6 +80,10 @@ def test_what_a_field_held_is_put_back_alone_and_is_no_secret_to_rotate_to(api: 
 
 def test_a_secret_is_compared_by_what_it_is_and_never_said(api: Api) -> None:
     login_id = replaced(api, "lantern-2019", "lantern-2020!", "Qx7#vKp2mZw9")
+    for said in ("the chandler", "the cooper"):
+        fields = [{"name": "answer", "value": said}]
+        api.ok("PUT", f"logins/{login_id}", {"title": "T", "secret_fields": fields})
+    assert len(history(api, login_id)) == 3
     answer = api.call("POST", f"logins/{login_id}/history/compare")
     rows = answer.json()
     assert [(r["earlier_id"] is None, r["length"]) for r in rows] == [
@@ -89,6 +93,7 @@ def test_a_secret_is_compared_by_what_it_is_and_never_said(api: Api) -> None:
     ]
     assert rows[0]["guess_number_log10"] > rows[1]["guess_number_log10"] + 4
     assert rows[0]["shared_start"] == 12 and rows[1]["shared_start"] == 0
+    assert [row["shared_end"] for row in rows] == [12, 1, 0]
     assert "lantern" not in answer.text and "Qx7" not in answer.text
 
 

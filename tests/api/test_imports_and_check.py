@@ -384,6 +384,7 @@ def test_what_no_open_format_carries_is_counted_and_what_is_damaged_is_named(api
     api.ok("PUT", f"logins/{first}", {"title": "Gantry", "secret": {"own": "+plank"}})
     binned = api.add("Truss")["login_id"]
     api.ok("DELETE", f"logins/{binned}", **api.proof())
+    api.add("Pier")
     api.ok("POST", "rotations", {"login_id": second})
     found = api.ok("GET", "exports/losses")
     assert {name: n for name, n in found.items() if n} == {
