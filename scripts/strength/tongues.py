@@ -43,42 +43,7 @@ DOET = ("eet", "zoekt", "koopt", "heeft", "ziet", "wil", "maakt", "vindt")
 WAT = ("brood", "kaas", "een boek", "de zon", "geld", "het huis", "water", "bloemen")
 RULES = ("sin(x)", "cos(x)", "x^2", "x^3", "2x", "3x", "ln(x)", "e^x", "1/x", "sqrt(x)")
 NAMED_LIKE = ("Oliver", "Emma", "Noah", "Mia", "Lukas", "Anna", "Ben", "Lea")
-KANA = [
-    "あ",
-    "い",
-    "う",
-    "え",
-    "お",
-    "か",
-    "き",
-    "く",
-    "け",
-    "こ",
-    "さ",
-    "し",
-    "す",
-    "せ",
-    "そ",
-    "た",
-    "ち",
-    "つ",
-    "て",
-    "と",
-    "な",
-    "に",
-    "の",
-    "は",
-    "ひ",
-    "ま",
-    "み",
-    "も",
-    "や",
-    "よ",
-    "ら",
-    "り",
-    "る",
-    "わ",
-]
+KANA = "あいうえおかきくけこさしすせそたちつてとなにのはひまみもやよらりるわ"
 TENS = ("twenty", "thirty", "forty", "fifty", "sixty", "seventy", "eighty", "ninety")
 UNITS = ("one", "two", "three", "four", "five", "six", "seven", "eight", "nine")
 ZAHLEN = ("eins", "zwei", "drei", "vier", "fünf", "sechs", "sieben", "acht", "neun", "zehn")

@@ -36,20 +36,3 @@ def test_what_was_written_in_a_code_comes_back(word: str) -> None:
 def test_nothing_comes_of_what_stands_in_no_code(read: object, text: str) -> None:
     assert callable(read)
     assert read(text) is None
-
-
-@pytest.mark.parametrize(
-    ("text", "said"),
-    [
-        *(
-            ("さくら", "sakura"),
-            ("きょうと", "kyoto"),
-            ("にっぽん", "nippon"),
-            ("サクラ7", "sakura7"),
-        ),
-        *(("사랑해", "saranghae"), ("안녕", "annyeong"), ("ключ", "klyuch"), ("νερό", "nero")),
-        *(("lantern", None), ("你好", None), ("さくら木", None)),
-    ],
-)
-def test_what_another_script_says_is_told_by_its_sounds(text: str, said: str | None) -> None:
-    assert codings.romanised(text) == said

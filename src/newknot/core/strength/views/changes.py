@@ -26,11 +26,11 @@ from newknot.core.strength.codings import (
     from_presses,
     from_square,
     from_upside_down,
-    romanised,
     without_marks,
 )
 from newknot.core.strength.finders.symbols import AGAIN_LOG10, PAIRS, symbol_log10
 from newknot.core.strength.letter_chain import LETTERS
+from newknot.core.strength.romanising import romanised
 from newknot.core.strength.views.like_words import WORD_LEAST, letters_of_bytes
 from newknot.core.strength.views.orders import (
     before_its_letters,
