@@ -1,5 +1,6 @@
 """Words in disguise: each is found and said, at little more than the word; chance wears none."""
 
+import hashlib
 from random import Random
 
 import pytest
@@ -56,3 +57,9 @@ def test_what_chance_drew_wears_none() -> None:
     texts = ["".join(random.choices(letters, k=12)) for _ in range(200)]
     kinds = [{one.kind for one in measure(text).segments} for text in texts]
     assert sum(SegmentKind.DISGUISED in found for found in kinds) <= 2
+
+
+def test_the_reasons_name_no_word_of_which_a_digest_is() -> None:
+    words = ("password", "garden", "mary", "")
+    digests = [hashlib.sha1(w.encode(), usedforsecurity=False).hexdigest()[:12] for w in words]
+    assert {measure(text).reasons for text in digests} == {"SHA-1 digest of a word"}

@@ -2,7 +2,7 @@
 
 A secret is taken as made part by part, as people and machines make them; each part's cost is
 -log10 of its probability, so that the costs of all texts add up to a probability and no kind of
-text is cheap by accident. The likeliest way (Viterbi, 1967) comes with pointers back, which are
+text is cheap by accident (but for words of several other languages in a row, as said below). The likeliest way (Viterbi, 1967) comes with pointers back, which are
 the reasons.
 """
 
@@ -68,14 +68,17 @@ FOLLOWS: dict[Part, dict[Part, float]] = {
 }
 """Shares of what follows each part; what is left ends the text."""
 _ABROAD_SHARE, _STAYS_ABROAD = 0.02, 0.7
-"""Of words, those of one other language; behind one of its words, how often the next is too."""
+"""Of words, those of one other language; behind one of its words, how often the next is too. Which
+of them it is, is not kept: a text of words of several is taken for likelier than it is.
+"""
 FOLLOWS |= {Part.ABROAD: FOLLOWS[Part.WORD]}
-FOLLOWS = {
-    part: follows
-    | ({Part.ABROAD: follows[Part.WORD] * _ABROAD_SHARE} if Part.WORD in follows else {})
-    for part, follows in FOLLOWS.items()
-}
-FOLLOWS[Part.ABROAD][Part.ABROAD] = FOLLOWS[Part.WORD][Part.WORD] * _STAYS_ABROAD
+for _part, _follows in FOLLOWS.items():
+    if _words := _follows.get(Part.WORD):
+        _share = _STAYS_ABROAD if _part is Part.ABROAD else _ABROAD_SHARE
+        FOLLOWS[_part] = _follows | {
+            Part.WORD: _words * (1 - _share),
+            Part.ABROAD: _words * _share,
+        }
 LOWER, UPPER, DIGITS = "abcdefghijklmnopqrstuvwxyz", "ABCDEFGHIJKLMNOPQRSTUVWXYZ", "0123456789"
 PRINTABLE = "".join(map(chr, range(0x20, 0x7F)))
 ALPHABETS = (

@@ -133,6 +133,7 @@ class Dictionaries:
         self, keyed: Sequence[tuple[RankedList, list[str], Sequence[int]]]
     ) -> dict[str, int]:
         """The usual words of other languages that are in another list too."""
+        # Second spellings have no numbers of their own.
         foreign = [
             (keys[:_USUAL_ABROAD], numbers)
             for source, keys, numbers in keyed

@@ -47,8 +47,8 @@ def digests(reading: Reading) -> Iterator[Found]:
             if digest.startswith(run.group()):
                 which = log10(len(_LISTS) * (place % _OF_EACH_LIST) + 10) + log10(len(_ALGORITHMS))
                 fee = -log10(DIGESTS_SHARE) + (_LENGTHS_LOG10 if run.group() != digest else 0.0)
-                says = f"{name} digest of {word or 'nothing'}"
-                kind = SegmentKind.DISGUISED
+                # It is said in lists too, where the word would be the secret.
+                says, kind = f"{name} digest of a word", SegmentKind.DISGUISED
                 yield Found(*run.span(), Part.PATTERN, which, fee, kind, says)
             at += 1
 

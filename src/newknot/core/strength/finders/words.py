@@ -35,7 +35,7 @@ _TWO_LETTERS_ABROAD = frozenset(
         *("es", "er", "im", "ja", "du", "wo", "zu", "ab", "ob", "je", "tu", "il", "le", "la", "de"),
         *("un", "et", "en", "au", "ce", "ne", "te", "se", "ma", "ta", "sa", "on", "ou", "el", "mi"),
         *("yo", "si", "lo", "su", "al", "di", "da", "io", "ti", "ci", "eu", "um", "os", "na", "ik"),
-        *("in", "an", "am", "so", "do", "me", "no", "as", "is", "us", "my", "or", "we", "os", "te"),
+        *("in", "an", "am", "so", "do", "me", "no", "as", "is", "us", "my", "or", "we"),
         *("op", "ze", "zo", "ni", "om", "vi", "ya", "ty", "po"),
     )
 )
