@@ -2,8 +2,8 @@
 
 A secret is taken as made part by part, as people and machines make them; each part's cost is
 -log10 of its probability, so that the costs of all texts add up to a probability and no kind of
-text is cheap by accident (but for words of several other languages in a row, as said below). The likeliest way (Viterbi, 1967) comes with pointers back, which are
-the reasons.
+text is cheap by accident (but for words of several other languages in a row, as said below). The
+likeliest way (Viterbi, 1967) comes with pointers back, which are the reasons.
 """
 
 import re
